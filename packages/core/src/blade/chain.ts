@@ -1,0 +1,389 @@
+import { bendOf, dxAt, dyAt, type Segment, segmentBetween, speedAt, xAt, yAt } from "./bezier.ts";
+import { integrate } from "./quadrature.ts";
+import type { OutlineNode } from "./schema.ts";
+
+/** How far a chord may stray from its curve, mm: only a start for refinement on the curve itself. */
+const CHORD_TOLERANCE = 0.002;
+/** The same for the looks of the search for the nearest place, which only have to find the right dip. */
+const LOOK_TOLERANCE = 0.1;
+
+/** Points spread evenly in t along a curve, ends included, and the box that holds it. */
+interface Look {
+  readonly x: Float64Array;
+  readonly y: Float64Array;
+  readonly spacing: number;
+  readonly left: number;
+  readonly right: number;
+  readonly bottom: number;
+  readonly top: number;
+}
+
+/**
+ * An open chain of nodes, compiled: exact segments, and a fine polyline of intervals over them that answers
+ * "which piece is near" quickly. Lengths are true arc lengths. Interval i runs over segment[i], t0[i]…t1[i].
+ */
+export interface Chain {
+  readonly segments: readonly Segment[];
+  /** For each curve, where to look for its nearest place; null for a straight segment. */
+  readonly looks: readonly (Look | null)[];
+  readonly length: number;
+  readonly count: number;
+  readonly segment: Int32Array;
+  readonly t0: Float64Array;
+  readonly t1: Float64Array;
+  readonly x0: Float64Array;
+  readonly y0: Float64Array;
+  readonly x1: Float64Array;
+  readonly y1: Float64Array;
+  /** Arc length at the interval's ends, and the rate it grows at over the interval's own 0…1. */
+  readonly s0: Float64Array;
+  readonly s1: Float64Array;
+  readonly v0: Float64Array;
+  readonly v1: Float64Array;
+  /** Where each segment's intervals begin; one more entry than segments. */
+  readonly firstInterval: Int32Array;
+  readonly startTangent: readonly [number, number];
+}
+
+/** Where a point's nearest place on a chain lies. */
+export interface Foot {
+  d: number;
+  s: number;
+  x: number;
+  y: number;
+}
+
+export function newFoot(): Foot {
+  return { d: 0, s: 0, x: 0, y: 0 };
+}
+
+/** Compiles nodes into a chain. Nodes are taken as they are: at least two, none on top of its neighbour. */
+export function compileChain(nodes: readonly OutlineNode[]): Chain {
+  const segments = nodes.slice(1).map((node, i) => segmentBetween(nodes[i]!, node));
+  const pieces = segments.map(intervalsFor);
+  const count = pieces.reduce((sum, n) => sum + n, 0);
+  const of = () => new Float64Array(count);
+  const segment = new Int32Array(count);
+  const firstInterval = new Int32Array(segments.length + 1);
+  const [t0, t1, x0, y0, x1, y1, s0, s1, v0, v1] = [
+    of(),
+    of(),
+    of(),
+    of(),
+    of(),
+    of(),
+    of(),
+    of(),
+    of(),
+    of(),
+  ];
+  let i = 0;
+  let length = 0;
+  segments.forEach((curve, k) => {
+    const n = pieces[k]!;
+    firstInterval[k + 1] = i + n;
+    for (let j = 0; j < n; j++, i++) {
+      const from = j / n;
+      const to = (j + 1) / n;
+      segment[i] = k;
+      t0[i] = from;
+      t1[i] = to;
+      x0[i] = xAt(curve, from);
+      y0[i] = yAt(curve, from);
+      x1[i] = xAt(curve, to);
+      y1[i] = yAt(curve, to);
+      v0[i] = speedAt(curve, from) / n;
+      v1[i] = speedAt(curve, to) / n;
+      s0[i] = length;
+      length += curve.straight ? v0[i]! : arcLength(curve, from, to);
+      s1[i] = length;
+    }
+  });
+  const looks = segments.map(lookAlong);
+  const startTangent = limitDirection(nodes[0]!, nodes[1]!);
+  return {
+    segments,
+    looks,
+    length,
+    count,
+    segment,
+    firstInterval,
+    t0,
+    t1,
+    x0,
+    y0,
+    x1,
+    y1,
+    s0,
+    s1,
+    v0,
+    v1,
+    startTangent,
+  };
+}
+
+/** Arc length by Gauss's rule, halved until both halves agree with the whole: cusps take a few halvings. */
+function arcLength(curve: Segment, from: number, to: number, depth = 0): number {
+  const speed = (t: number) => speedAt(curve, t);
+  const middle = (from + to) / 2;
+  const whole = integrate(speed, from, to, 4);
+  const halves = integrate(speed, from, middle, 4) + integrate(speed, middle, to, 4);
+  if (Math.abs(whole - halves) < 1e-9 || depth > 12) return halves;
+  return arcLength(curve, from, middle, depth + 1) + arcLength(curve, middle, to, depth + 1);
+}
+
+function intervalsFor(curve: Segment, tolerance = CHORD_TOLERANCE): number {
+  if (curve.straight) return 1;
+  return Math.min(128, Math.max(8, Math.ceil(Math.sqrt(bendOf(curve) / (8 * tolerance)))));
+}
+
+function lookAlong(curve: Segment): Look | null {
+  if (curve.straight) return null;
+  const steps = intervalsFor(curve, LOOK_TOLERANCE);
+  const x = Float64Array.from({ length: steps + 1 }, (_, i) => xAt(curve, i / steps));
+  const y = Float64Array.from({ length: steps + 1 }, (_, i) => yAt(curve, i / steps));
+  let spacing = 0;
+  for (let i = 0; i < steps; i++)
+    spacing = Math.max(spacing, Math.hypot(x[i + 1]! - x[i]!, y[i + 1]! - y[i]!));
+  return {
+    x,
+    y,
+    spacing,
+    left: Math.min(...x) - LOOK_TOLERANCE,
+    right: Math.max(...x) + LOOK_TOLERANCE,
+    bottom: Math.min(...y) - LOOK_TOLERANCE,
+    top: Math.max(...y) + LOOK_TOLERANCE,
+  };
+}
+
+/** Unit tangent at a chain's first node: toward the next control point that is somewhere else. */
+function limitDirection(from: OutlineNode, to: OutlineNode): readonly [number, number] {
+  const [x, y] = from.at;
+  const controls = [
+    [x + (from.ahead?.[0] ?? 0), y + (from.ahead?.[1] ?? 0)],
+    [to.at[0] + (to.back?.[0] ?? 0), to.at[1] + (to.back?.[1] ?? 0)],
+    to.at,
+  ];
+  for (const control of controls) {
+    const dx = control[0]! - x;
+    const dy = control[1]! - y;
+    const size = Math.hypot(dx, dy);
+    if (size > 1e-12) return [dx / size, dy / size];
+  }
+  return [1, 0];
+}
+
+/**
+ * The nearest place of the chain to (px, py), written into `foot`; ties go to the smaller arc length.
+ *
+ * Straight segments are projected on exactly. Along each curve the distances to its looks are scanned for
+ * their two lowest dips, and Newton's method on the curve itself settles every dip that could still win.
+ */
+export function nearest(chain: Chain, px: number, py: number, foot: Foot): void {
+  const { segments, looks } = chain;
+  let best = Number.POSITIVE_INFINITY;
+  let bestSegment = 0;
+  let bestT = 0;
+  for (let k = 0; k < segments.length; k++) {
+    const curve = segments[k]!;
+    const look = looks[k]!;
+    if (look === null) {
+      let t =
+        ((px - curve.dx) * curve.cx + (py - curve.dy) * curve.cy) /
+        (curve.cx * curve.cx + curve.cy * curve.cy);
+      t = t > 0 ? (t < 1 ? t : 1) : 0;
+      const qx = curve.dx + t * curve.cx - px;
+      const qy = curve.dy + t * curve.cy - py;
+      const distance = qx * qx + qy * qy;
+      if (distance < best) {
+        best = distance;
+        bestSegment = k;
+        bestT = t;
+      }
+      continue;
+    }
+    const gap = Math.max(look.left - px, px - look.right, 0);
+    const rise = Math.max(look.bottom - py, py - look.top, 0);
+    if (gap * gap + rise * rise >= best) continue;
+    const { x, y, spacing } = look;
+    const last = x.length - 1;
+    let before = Number.POSITIVE_INFINITY;
+    let falling = true;
+    let dip = 0;
+    let lowest = Number.POSITIVE_INFINITY;
+    let second = Number.POSITIVE_INFINITY;
+    let secondDip = 0;
+    for (let i = 0; i <= last + 1; i++) {
+      let distance = Number.POSITIVE_INFINITY;
+      if (i <= last) {
+        const qx = x[i]! - px;
+        const qy = y[i]! - py;
+        distance = qx * qx + qy * qy;
+      }
+      if (distance < before) {
+        falling = true;
+      } else if (falling) {
+        falling = false;
+        if (before < lowest) {
+          second = lowest;
+          secondDip = dip;
+          lowest = before;
+          dip = i - 1;
+        } else if (before < second) {
+          second = before;
+          secondDip = i - 1;
+        }
+      }
+      before = distance;
+    }
+    const slack = spacing * spacing;
+    for (let turn = 0; turn < 2; turn++) {
+      if ((turn === 0 ? lowest : second) - slack >= best) break;
+      const from = turn === 0 ? dip : secondDip;
+      const unsettled = turn === 0 ? lowest : second;
+      let t = settle(curve, from, last, px, py);
+      const qx = xAt(curve, t) - px;
+      const qy = yAt(curve, t) - py;
+      let distance = qx * qx + qy * qy;
+      if (distance > unsettled) {
+        distance = unsettled;
+        t = from / last;
+      }
+      if (distance < best) {
+        best = distance;
+        bestSegment = k;
+        bestT = t;
+      }
+    }
+  }
+  const curve = segments[bestSegment]!;
+  foot.x = xAt(curve, bestT);
+  foot.y = yAt(curve, bestT);
+  foot.d = Math.sqrt(best);
+  foot.s = lengthAt(chain, bestSegment, bestT);
+}
+
+/** Newton's method on the curve from look i of 0…last, kept within the neighbouring looks. */
+function settle(curve: Segment, i: number, last: number, px: number, py: number): number {
+  const { ax, bx, cx, dx, ay, by, cy, dy } = curve;
+  const low = i > 0 ? (i - 1) / last : 0;
+  const high = i < last ? (i + 1) / last : 1;
+  let t = i / last;
+  // Three or four steps usually; near a node without a handle the speed is zero and each step only halves.
+  for (let step = 0; step < 30; step++) {
+    const ex = ((ax * t + bx) * t + cx) * t + dx - px;
+    const ey = ((ay * t + by) * t + cy) * t + dy - py;
+    const tx = (3 * ax * t + 2 * bx) * t + cx;
+    const ty = (3 * ay * t + 2 * by) * t + cy;
+    const along = ex * tx + ey * ty;
+    const bend = tx * tx + ty * ty + ex * (6 * ax * t + 2 * bx) + ey * (6 * ay * t + 2 * by);
+    const wanted = bend > 0 ? t - along / bend : along > 0 ? low : high;
+    const next = wanted < low ? low : wanted > high ? high : wanted;
+    const moved = next - t;
+    t = next;
+    if (moved < 1e-7 && moved > -1e-7) break;
+  }
+  return t;
+}
+
+/** Arc length from the chain's start to parameter t of segment k. */
+function lengthAt(chain: Chain, k: number, t: number): number {
+  const first = chain.firstInterval[k]!;
+  const pieces = chain.firstInterval[k + 1]! - first;
+  const within = Math.min(pieces - 1, Math.floor(t * pieces));
+  return lengthWithin(chain, first + within, t * pieces - within);
+}
+
+/** Arc length at a share of an interval: the cubic with the right lengths and rates at both ends. */
+function lengthWithin(chain: Chain, i: number, w: number): number {
+  const s0 = chain.s0[i]!;
+  const rise = chain.s1[i]! - s0;
+  const v0 = chain.v0[i]!;
+  const v1 = chain.v1[i]!;
+  return s0 + w * (v0 + w * (3 * rise - 2 * v0 - v1 + w * (v0 + v1 - 2 * rise)));
+}
+
+export interface PlaceOnChain {
+  readonly x: number;
+  readonly y: number;
+  /** Unit tangent, in the chain's own direction. */
+  readonly tx: number;
+  readonly ty: number;
+}
+
+/** The place at arc length s, clamped to the chain, and the tangent there. */
+export function placeAt(chain: Chain, s: number): PlaceOnChain {
+  const wanted = Math.min(chain.length, Math.max(0, s));
+  let low = 0;
+  let high = chain.count - 1;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (chain.s1[middle]! < wanted) low = middle + 1;
+    else high = middle;
+  }
+  const rise = chain.s1[low]! - chain.s0[low]!;
+  let w = rise > 0 ? (wanted - chain.s0[low]!) / rise : 0;
+  for (let step = 0; step < 6; step++) {
+    const rate = (lengthWithin(chain, low, w + 1e-6) - lengthWithin(chain, low, w - 1e-6)) / 2e-6;
+    if (!(rate > 0)) break;
+    w = Math.min(1, Math.max(0, w + (wanted - lengthWithin(chain, low, w)) / rate));
+  }
+  return placeIn(chain, low, w);
+}
+
+function placeIn(chain: Chain, interval: number, w: number): PlaceOnChain {
+  const curve = chain.segments[chain.segment[interval]!]!;
+  const t0 = chain.t0[interval]!;
+  const t1 = chain.t1[interval]!;
+  const t = t0 + w * (t1 - t0);
+  let tx = dxAt(curve, t);
+  let ty = dyAt(curve, t);
+  if (Math.hypot(tx, ty) < 1e-9) {
+    tx = chain.x1[interval]! - chain.x0[interval]!;
+    ty = chain.y1[interval]! - chain.y0[interval]!;
+  }
+  const size = Math.hypot(tx, ty) || 1;
+  return { x: xAt(curve, t), y: yAt(curve, t), tx: tx / size, ty: ty / size };
+}
+
+/** The first place along the chain at abscissa x, as arc length; null where the chain never gets there. */
+export function firstAtX(chain: Chain, x: number): number | null {
+  for (let i = 0; i < chain.count; i++) {
+    const from = chain.x0[i]!;
+    const to = chain.x1[i]!;
+    if ((from <= x && x <= to) || (to <= x && x <= from)) {
+      const t = crossingX(chain, i, x);
+      return lengthWithin(chain, i, (t - chain.t0[i]!) / (chain.t1[i]! - chain.t0[i]!));
+    }
+  }
+  return null;
+}
+
+/** Parameter within interval i where the curve stands at x, given that its ends lie on either side. */
+export function crossingX(chain: Chain, i: number, x: number): number {
+  const curve = chain.segments[chain.segment[i]!]!;
+  let low = chain.t0[i]!;
+  let high = chain.t1[i]!;
+  const rise = chain.x1[i]! - chain.x0[i]!;
+  if (rise === 0) return low;
+  let t = low + ((x - chain.x0[i]!) / rise) * (high - low);
+  if (curve.straight) return t;
+  for (let step = 0; step < 20; step++) {
+    const off = xAt(curve, t) - x;
+    if (off > 0 === rise > 0) high = t;
+    else low = t;
+    const next = t - off / dxAt(curve, t);
+    const moved = next > low && next < high ? next : (low + high) / 2;
+    if (Math.abs(moved - t) < 1e-14) return moved;
+    t = moved;
+  }
+  return t;
+}
+
+/** The chain as points for drawing and for tests of crossing: both ends of every interval, in order. */
+export function pointsOf(chain: Chain): [number, number][] {
+  const points: [number, number][] = [];
+  for (let i = 0; i < chain.count; i++) points.push([chain.x0[i]!, chain.y0[i]!]);
+  points.push([chain.x1[chain.count - 1]!, chain.y1[chain.count - 1]!]);
+  return points;
+}

@@ -1,0 +1,406 @@
+import { radians, tan } from "../units/angle.ts";
+import { type Chain, firstAtX, nearest, newFoot, placeAt } from "./chain.ts";
+import type { FaceShape } from "./face.ts";
+import { readFace } from "./face.ts";
+import { compileRing, type Ring } from "./outline.ts";
+import { type Bevel, type Blade, bevelOn, type CutBevel, type Plunge, type Side } from "./schema.ts";
+import { largest, read, type Table, table } from "./table.ts";
+
+/** Which surface is the lowest at a place, and so is the one a finger would feel. */
+export const FLAT = 0;
+export const EDGE = 1;
+export const PRIMARY = 2;
+export const FALSE_EDGE = 3;
+export const RUN_IN = 4;
+export type Surface = 0 | 1 | 2 | 3 | 4;
+
+/** The primary bevel, in its run-in at the plunge or clear of it. */
+export function isPrimary(surface: Surface): boolean {
+  return surface === PRIMARY || surface === RUN_IN;
+}
+
+/** One side at one place: every surface's half-thickness (mm, +∞ where it is not cut), and the lowest. */
+export interface HalfSample {
+  flat: number;
+  edge: number;
+  primary: number;
+  falseEdge: number;
+  /** dh/dd of the primary face there. */
+  slope: number;
+  lowest: number;
+  surface: Surface;
+}
+
+/** Steel still on the blade at a stage: mm per side, and which late cuts are already made. */
+export interface Allowance {
+  /** Φ, still to come off each flat. */
+  readonly flats: number;
+  /** Δ over u, still to come off each bevel face, square to it. */
+  readonly faces: { readonly left: Table; readonly right: Table };
+  readonly edgeBevel: boolean;
+  readonly falseEdge: boolean;
+}
+
+interface SidePlan {
+  readonly share: number;
+  readonly offset: number | "own-face" | "other-face";
+  readonly tanEdge: number;
+  readonly bevel: Bevel;
+  readonly shape: FaceShape;
+  readonly height: Table | null;
+  readonly tanBevel: number;
+  readonly cut: PlungeCut | null;
+  readonly plane: {
+    readonly h: number;
+    readonly d: number;
+    readonly sin: number;
+    readonly cos: number;
+  } | null;
+  readonly left: Table | null;
+}
+
+export interface PlungeCut {
+  readonly x: number;
+  readonly y: number;
+  readonly sin: number;
+  readonly cos: number;
+  readonly radius: number;
+}
+
+/**
+ * A blade compiled so that its half-thickness can be asked anywhere. `sampleAt` writes into `right`, `left`
+ * and `foot`: read them before asking again. `alike` says that both sides are one, and `left` is `right`.
+ */
+export interface Field {
+  readonly blade: Blade;
+  readonly ring: Ring;
+  readonly edge: Chain;
+  readonly spine: Chain;
+  readonly thickness: Table;
+  readonly behind: Table;
+  /** Arc length on the edge chain where sharpening begins, mm. */
+  readonly sharpFrom: number;
+  readonly alike: boolean;
+  /** Whether a side's bevel goes up to the spine. */
+  readonly isFull: boolean;
+  readonly plunges: { readonly right: PlungeCut | null; readonly left: PlungeCut | null };
+  readonly right: HalfSample;
+  readonly left: HalfSample;
+  /** The edge's nearest place, and where along the spine's chain the nearest place of that lies, if it counts. */
+  readonly foot: { d: number; u: number; s: number; onChain: boolean; spineS: number };
+  sampleAt(x: number, y: number): void;
+}
+
+function newHalf(): HalfSample {
+  return { flat: 0, edge: 0, primary: 0, falseEdge: 0, slope: 0, lowest: 0, surface: FLAT };
+}
+
+/**
+ * Compiles a checked blade (see check.ts) into its field. `still` adds the steel of a stage before the finish.
+ * Source of every surface: the definitions in docs/model.md.
+ */
+export function compileField(blade: Blade, still?: Allowance): Field {
+  const ring = compileRing(blade.outline);
+  const { edge, spine } = ring;
+  const thickness = table(
+    blade.thickness,
+    (row) => row.x,
+    (row) => row.t,
+  );
+  const behind = table(
+    blade.edge.behind,
+    (row) => row.u,
+    (row) => row.t,
+  );
+  const plunges = {
+    right: plungeCut(ring, bevelOn(blade, "right")),
+    left: plungeCut(ring, bevelOn(blade, "left")),
+  };
+  const sharpFrom = sharpStart(blade, ring, plunges);
+  const plan = (side: Side) => planSide(blade, ring, side, thickness, behind, plunges[side], still);
+  const rightPlan = plan("right");
+  const leftPlan = plan("left");
+  const alike = sidesAlike(blade, still);
+  const right = newHalf();
+  const left = alike ? right : newHalf();
+  const foot = { d: 0, u: 0, s: 0, onChain: true, spineS: 0 };
+  const edgeFoot = newFoot();
+  const spineFoot = newFoot();
+  const heel = placeAt(edge, 0);
+  const [heelTx, heelTy] = edge.startTangent;
+  const falseEdge = still && !still.falseEdge ? undefined : blade.falseEdge;
+  const tanFalse = falseEdge ? tan(falseEdge.angle) : 0;
+  const isFull = [rightPlan, leftPlan].some(({ bevel }) => bevel.kind !== "none" && bevel.set === "full");
+  const cutsEdge = !still || still.edgeBevel;
+  const extraFlat = still?.flats ?? 0;
+  const face = { h: 0, slope: 0 };
+
+  function sampleAt(x: number, y: number): void {
+    const F = read(thickness, x) / 2;
+    nearest(edge, x, y, edgeFoot);
+    let d = edgeFoot.d;
+    let s = edgeFoot.s;
+    let onChain = true;
+    const along = (x - heel.x) * heelTx + (y - heel.y) * heelTy;
+    if (along < 0) {
+      const across = Math.abs((x - heel.x) * heelTy - (y - heel.y) * heelTx);
+      if (across < d) {
+        d = across;
+        s = 0;
+        onChain = false;
+      }
+    }
+    const u = s <= 0 ? 0 : s >= edge.length ? 1 : s / edge.length;
+    foot.d = d;
+    foot.u = u;
+    foot.s = s;
+    foot.spineS = 0;
+    foot.onChain = onChain;
+    let toSpine = 0;
+    let cutFalse = Number.POSITIVE_INFINITY;
+    const underFalse = falseEdge !== undefined && x >= falseEdge.from && x <= falseEdge.to;
+    if (isFull || underFalse) {
+      nearest(spine, x, y, spineFoot);
+      toSpine = spineFoot.d;
+      foot.spineS = spineFoot.s;
+      if (underFalse) {
+        cutFalse = falseEdge.land / 2 + toSpine * tanFalse + runIn(x - falseEdge.from, falseEdge.radius ?? 0);
+      }
+    }
+    const e = read(behind, u);
+    const sharp = cutsEdge && onChain && s >= sharpFrom - 1e-9;
+    half(rightPlan, right, x, y, F, d, u, e, toSpine, cutFalse, sharp);
+    if (!alike) half(leftPlan, left, x, y, F, d, u, e, toSpine, cutFalse, sharp);
+  }
+
+  function half(
+    side: SidePlan,
+    out: HalfSample,
+    x: number,
+    y: number,
+    F: number,
+    d: number,
+    u: number,
+    behindHere: number,
+    toSpine: number,
+    cutFalse: number,
+    sharp: boolean,
+  ): void {
+    const o = side.offset === "own-face" ? F : side.offset === "other-face" ? -F : side.offset;
+    const e = behindHere * side.share;
+    const tanEdge = side.tanEdge;
+    const dE = e > 0 ? e / tanEdge : 0;
+    out.flat = F + extraFlat;
+    out.falseEdge = cutFalse;
+    out.edge = sharp && tanEdge > 0 ? o + d * tanEdge : Number.POSITIVE_INFINITY;
+    out.primary = Number.POSITIVE_INFINITY;
+    out.slope = 0;
+    let inRunIn = false;
+    const cut = side.cut;
+    if (cut) {
+      const v = (x - cut.x) * cut.cos - (y - cut.y) * cut.sin;
+      if (v >= 0) {
+        readPrimary(side, x, y, F, d, u, o, e, dE, toSpine);
+        out.slope = face.slope;
+        out.primary = face.h;
+        if (side.left) out.primary += read(side.left, u) * Math.sqrt(1 + face.slope * face.slope);
+        if (v < cut.radius) {
+          out.primary += runIn(v, cut.radius);
+          inRunIn = true;
+        }
+      }
+    }
+    let lowest = out.flat;
+    let surface: Surface = FLAT;
+    if (cutFalse < lowest) {
+      lowest = cutFalse;
+      surface = FALSE_EDGE;
+    }
+    const under = side.plane === null && out.edge !== Number.POSITIVE_INFINITY && d < dE;
+    if (!under && out.primary < lowest) {
+      lowest = out.primary;
+      surface = inRunIn ? RUN_IN : PRIMARY;
+    }
+    if (out.edge < lowest) {
+      lowest = out.edge;
+      surface = EDGE;
+    }
+    out.lowest = lowest;
+    out.surface = surface;
+  }
+
+  function readPrimary(
+    side: SidePlan,
+    x: number,
+    y: number,
+    F: number,
+    d: number,
+    u: number,
+    o: number,
+    e: number,
+    dE: number,
+    toSpine: number,
+  ): void {
+    if (side.plane) {
+      const cut = side.cut!;
+      const climbed = (y - cut.y) * side.plane.cos - (x - cut.x) * side.plane.sin;
+      face.slope = side.tanBevel;
+      face.h = side.plane.h + (climbed - side.plane.d) * side.tanBevel;
+      return;
+    }
+    if (side.tanBevel > 0) {
+      face.slope = side.tanBevel;
+      face.h = o + e + (d - dE) * side.tanBevel;
+      return;
+    }
+    const b = side.height ? read(side.height, u) : d + toSpine;
+    if (b <= dE) {
+      face.slope = 0;
+      face.h = Number.POSITIVE_INFINITY;
+      return;
+    }
+    readFace(side.shape, d, dE, o + e, b, F, face);
+  }
+
+  return {
+    blade,
+    ring,
+    edge,
+    spine,
+    thickness,
+    behind,
+    sharpFrom,
+    alike,
+    isFull,
+    plunges,
+    right,
+    left,
+    foot,
+    sampleAt,
+  };
+}
+
+/** What the belt's overhang leaves standing at v past the line: r − √(r² − (r − v)²) for 0 ≤ v < r. */
+function runIn(v: number, radius: number): number {
+  if (v >= radius || v < 0) return 0;
+  const rest = radius - v;
+  return radius - Math.sqrt(Math.max(0, radius * radius - rest * rest));
+}
+
+function sidesAlike(blade: Blade, still: Allowance | undefined): boolean {
+  const { angle, rightShare, offset } = blade.edge;
+  if (blade.bevels.left !== "same" || angle.left !== angle.right) return false;
+  if (rightShare !== 0.5 || offset !== 0) return false;
+  return !still || still.faces.left === still.faces.right;
+}
+
+/** Where a plunge meets the continued edge chain, and how it leans; null on a side without a bevel. */
+function plungeCut(ring: Ring, bevel: Bevel): PlungeCut | null {
+  if (bevel.kind === "none") return null;
+  const y = plungeFootY(ring.edge, bevel.plunge);
+  if (y === null) return null;
+  const lean = radians(bevel.plunge.lean);
+  return { x: bevel.plunge.x, y, sin: Math.sin(lean), cos: Math.cos(lean), radius: bevel.plunge.radius };
+}
+
+/** y of the plunge's foot: the first point at its x of the chain continued behind the heel; null if none. */
+export function plungeFootY(edge: Chain, plunge: Plunge): number | null {
+  const heel = placeAt(edge, 0);
+  const [tx, ty] = edge.startTangent;
+  if (tx > 1e-9 && plunge.x <= heel.x) return heel.y + ((plunge.x - heel.x) / tx) * ty;
+  const s = firstAtX(edge, plunge.x);
+  if (s !== null) return placeAt(edge, s).y;
+  return tx < -1e-9 && plunge.x >= heel.x ? heel.y + ((plunge.x - heel.x) / tx) * ty : null;
+}
+
+function sharpStart(
+  blade: Blade,
+  ring: Ring,
+  plunges: { right: PlungeCut | null; left: PlungeCut | null },
+): number {
+  const foremost = Math.max(plunges.right?.x ?? -Infinity, plunges.left?.x ?? -Infinity);
+  const wanted = blade.edge.start ?? foremost;
+  const heel = placeAt(ring.edge, 0);
+  if (wanted === -Infinity || (wanted <= heel.x && ring.edge.startTangent[0] > 0)) return 0;
+  return firstAtX(ring.edge, wanted) ?? 0;
+}
+
+function planSide(
+  blade: Blade,
+  ring: Ring,
+  side: Side,
+  thickness: Table,
+  behind: Table,
+  cut: PlungeCut | null,
+  still: Allowance | undefined,
+): SidePlan {
+  const bevel = bevelOn(blade, side);
+  const { rightShare, angle } = blade.edge;
+  const share = side === "right" ? rightShare : 1 - rightShare;
+  const tanEdge = tan(angle[side]);
+  const cutBevel = bevel.kind === "none" ? null : bevel;
+  const tanBevel = cutBevel && cutBevel.set === "angle" ? tan(cutBevel.angle) : 0;
+  return {
+    share,
+    offset: offsetFor(blade.edge.offset, side),
+    tanEdge,
+    bevel,
+    shape: shapeOf(bevel),
+    height:
+      cutBevel?.set === "height"
+        ? table(
+            cutBevel.height,
+            (row) => row.u,
+            (row) => row.h,
+          )
+        : null,
+    tanBevel,
+    cut,
+    plane:
+      cutBevel && cut ? planeOf(blade, ring, side, cutBevel, cut, share, tanEdge, thickness, behind) : null,
+    left: still && largest(still.faces[side]) > 0 ? still.faces[side] : null,
+  };
+}
+
+/** The apex plane as one side sees it: mm from the centre plane, + outward on that side. */
+export function offsetFor(offset: Blade["edge"]["offset"], side: Side): number | "own-face" | "other-face" {
+  if (typeof offset === "number") return side === "right" ? offset : -offset;
+  return offset === `${side}-face` ? "own-face" : "other-face";
+}
+
+function shapeOf(bevel: Bevel): FaceShape {
+  if (bevel.kind === "hollow") return { kind: "hollow", radius: bevel.wheelDiameter / 2 };
+  if (bevel.kind === "convex") return { kind: "convex", bulge: bevel.bulge };
+  return { kind: "flat" };
+}
+
+function planeOf(
+  blade: Blade,
+  ring: Ring,
+  side: Side,
+  bevel: CutBevel,
+  cut: PlungeCut,
+  share: number,
+  tanEdge: number,
+  thickness: Table,
+  behind: Table,
+): SidePlan["plane"] {
+  if (bevel.pull !== "straight") return null;
+  const heel = placeAt(ring.edge, 0);
+  const along = cut.x <= heel.x && ring.edge.startTangent[0] > 0 ? 0 : (firstAtX(ring.edge, cut.x) ?? 0);
+  const e = read(behind, along / ring.edge.length) * share;
+  const offset = offsetFor(blade.edge.offset, side);
+  const F = read(thickness, cut.x) / 2;
+  const o = offset === "own-face" ? F : offset === "other-face" ? -F : offset;
+  const rest = radians(bevel.restAngle ?? 0);
+  return { h: o + e, d: e > 0 ? e / tanEdge : 0, sin: Math.sin(rest), cos: Math.cos(rest) };
+}
+
+/**
+ * Thickness at (x, y), mm: right half plus left half where that sum is positive. The outline and the holes are
+ * not looked at: ask isInside for that.
+ */
+export function thicknessAt(field: Field, x: number, y: number): number {
+  field.sampleAt(x, y);
+  return Math.max(0, field.right.lowest + field.left.lowest);
+}

@@ -1,0 +1,227 @@
+import { cutAlong } from "./cut.ts";
+import { type Field, FLAT, thicknessAt } from "./field.ts";
+import { breaksInX, spansAt, uprightPlaces } from "./outline.ts";
+import { gauss } from "./quadrature.ts";
+import type { Hole } from "./schema.ts";
+import { largest } from "./table.ts";
+
+/** A section square to the x axis: area mm², Σ y·dA mm³, and ∫z² dA about the blade's plane, mm⁴. */
+export interface SectionSums {
+  area: number;
+  moment: number;
+  secondMoment: number;
+}
+
+/** Volume mm³ and its centre in the side view, mm. */
+export interface Solid {
+  readonly volume: number;
+  readonly centre: readonly [number, number];
+}
+
+const POINTS_ACROSS = 3;
+/** A bevel to the spine is no polynomial where edge and spine come together: finer parts near the edge. */
+const FULL_PARTS = [0.06, 0.25, 1] as const;
+const POINTS_ALONG = 3;
+/** Widest panel along the blade, mm: chosen so that the volume of the field knife is right to 1 in 10⁵. */
+const PANEL = 4;
+
+/** The section at x over the given vertical spans, holes not looked at. */
+export function sectionSums(
+  field: Field,
+  x: number,
+  spans: readonly (readonly [number, number])[],
+): SectionSums {
+  const sums = { area: 0, moment: 0, secondMoment: 0 };
+  const plain = isPlainAt(field, x);
+  for (const [bottom, top] of spans) {
+    if (plain) {
+      const T = plainThickness(field, x);
+      const area = T * (top - bottom);
+      sums.area += area;
+      sums.moment += (area * (top + bottom)) / 2;
+      sums.secondMoment += (area * T * T) / 12;
+    } else {
+      addSpan(field, x, bottom, top, sums);
+    }
+  }
+  return sums;
+}
+
+function addSpan(field: Field, x: number, bottom: number, top: number, sums: SectionSums): void {
+  const { breaks, right, left } = cutAlong(field, x, bottom, 0, 1, 0, top - bottom);
+  for (let i = 0; i + 1 < breaks.length; i++) {
+    const from = bottom + breaks[i]!;
+    const to = bottom + breaks[i + 1]!;
+    if (right[i] === FLAT && left[i] === FLAT) {
+      addPiece(field, x, from, to, 1, sums);
+    } else if (field.isFull && to - from > 1) {
+      let low = from;
+      for (const share of FULL_PARTS) {
+        addPiece(field, x, low, from + share * (to - from), POINTS_ACROSS, sums);
+        low = from + share * (to - from);
+      }
+    } else {
+      addPiece(field, x, from, to, POINTS_ACROSS, sums);
+    }
+  }
+}
+
+function addPiece(
+  field: Field,
+  x: number,
+  from: number,
+  to: number,
+  points: number,
+  sums: SectionSums,
+): void {
+  const { node, weight } = gauss(points);
+  const half = (to - from) / 2;
+  const middle = (to + from) / 2;
+  for (let k = 0; k < node.length; k++) {
+    const y = middle + half * node[k]!;
+    const t = thicknessAt(field, x, y);
+    if (t === 0) continue;
+    const w = weight[k]! * half;
+    const r = field.right.lowest;
+    const l = field.left.lowest;
+    sums.area += w * t;
+    sums.moment += w * t * y;
+    sums.secondMoment += (w * (r * r * r + l * l * l)) / 3;
+  }
+}
+
+/** Whether nothing but the flats can be lowest anywhere on the vertical at x: true over most of a tang. */
+function isPlainAt(field: Field, x: number): boolean {
+  const { falseEdge } = field.blade;
+  if (falseEdge && x >= falseEdge.from && x <= falseEdge.to) return false;
+  return x < plainBefore(field);
+}
+
+const plainLimits = new WeakMap<Field, number>();
+
+/** Everything behind this x is flats only. */
+function plainBefore(field: Field): number {
+  const known = plainLimits.get(field);
+  if (known !== undefined) return known;
+  const { ring, blade } = field;
+  const angles = [blade.edge.angle.left, blade.edge.angle.right].filter((angle) => angle > 0);
+  const steepest = Math.min(...angles, 45);
+  const reach = (largest(field.thickness) * 2) / Math.tan((steepest * Math.PI) / 180);
+  const heel = Math.min(...blade.outline.edge.map((node) => node.at[0]));
+  let limit = heel - reach;
+  for (const cut of [field.plunges.right, field.plunges.left]) {
+    if (!cut) continue;
+    const lean = cut.sin / cut.cos;
+    limit = Math.min(limit, cut.x + (ring.top - cut.y) * lean, cut.x + (ring.bottom - cut.y) * lean);
+  }
+  plainLimits.set(field, limit);
+  return limit;
+}
+
+function plainThickness(field: Field, x: number): number {
+  field.sampleAt(x, field.ring.top + 1e4);
+  return field.right.flat + field.left.flat;
+}
+
+/** Abscissas where the section may change its manner: nodes, table rows, plunges, false edge. */
+function panelsBetween(field: Field, from: number, to: number): number[] {
+  const { ring, blade } = field;
+  const marks = [from, to, ...breaksInX(ring), ...blade.thickness.map((row) => row.x), plainBefore(field)];
+  for (const cut of [field.plunges.right, field.plunges.left]) {
+    if (!cut) continue;
+    const lean = cut.sin / cut.cos;
+    const run = cut.radius / cut.cos;
+    for (const y of [cut.y, ring.top]) {
+      const foot = cut.x + (y - cut.y) * lean;
+      marks.push(foot, foot + run);
+    }
+  }
+  if (blade.falseEdge) {
+    const { from: start, to: end, radius = 0 } = blade.falseEdge;
+    marks.push(start, start + radius, end);
+  }
+  const sorted = marks.filter((x) => x >= from && x <= to).sort((a, b) => a - b);
+  const panels = [sorted[0]!];
+  for (const mark of sorted) {
+    const last = panels[panels.length - 1]!;
+    if (mark - last < 1e-7) continue;
+    const parts = Math.ceil((mark - last) / PANEL);
+    for (let i = 1; i <= parts; i++) panels.push(last + ((mark - last) * i) / parts);
+  }
+  return panels;
+}
+
+/**
+ * Volume and centre of mass between two abscissas, the whole blade by default, holes taken out.
+ * Sections are integrated exactly between the places where a surface changes; panels along x follow the
+ * outline's nodes. Ends where the outline stands upright are bunched so that their square root is no trouble.
+ */
+export function solidBetween(field: Field, from = field.ring.left, to = field.ring.right): Solid {
+  const sums = { volume: 0, x: 0, y: 0 };
+  const panels = panelsBetween(field, Math.max(from, field.ring.left), Math.min(to, field.ring.right));
+  const turning = uprightPlaces(field.ring);
+  const isTurning = (x: number) => turning.some((place) => Math.abs(place - x) < 1e-7);
+  for (let i = 0; i + 1 < panels.length; i++) {
+    const a = panels[i]!;
+    const b = panels[i + 1]!;
+    addPanel(
+      a,
+      b,
+      isTurning(a) || isTurning(b),
+      (x) => sectionSums(field, x, spansAt(field.ring, x)),
+      1,
+      sums,
+    );
+  }
+  for (const hole of field.blade.holes ?? []) addHole(field, hole, from, to, sums);
+  const { volume } = sums;
+  return { volume, centre: volume > 0 ? [sums.x / volume, sums.y / volume] : [0, 0] };
+}
+
+function addHole(
+  field: Field,
+  hole: Hole,
+  from: number,
+  to: number,
+  sums: { volume: number; x: number; y: number },
+): void {
+  const r = hole.d / 2;
+  const a = Math.max(from, hole.x - r);
+  const b = Math.min(to, hole.x + r);
+  if (b <= a) return;
+  const section = (x: number) => {
+    const reach = Math.sqrt(Math.max(0, r * r - (x - hole.x) ** 2));
+    return sectionSums(field, x, [[hole.y - reach, hole.y + reach]]);
+  };
+  const middle = (a + b) / 2;
+  addPanel(a, middle, true, section, -1, sums, 8);
+  addPanel(middle, b, true, section, -1, sums, 8);
+}
+
+function addPanel(
+  a: number,
+  b: number,
+  bunched: boolean,
+  section: (x: number) => SectionSums,
+  sign: 1 | -1,
+  sums: { volume: number; x: number; y: number },
+  points = bunched ? 6 : POINTS_ALONG,
+): void {
+  const { node, weight } = gauss(points);
+  for (let k = 0; k < node.length; k++) {
+    const angle = (Math.PI / 4) * (node[k]! + 1);
+    const place = bunched ? Math.sin(angle) ** 2 : (node[k]! + 1) / 2;
+    const scale = bunched ? (Math.PI / 4) * Math.sin(2 * angle) : 0.5;
+    const x = a + (b - a) * place;
+    const { area, moment } = section(x);
+    const w = sign * weight[k]! * scale * (b - a);
+    sums.volume += w * area;
+    sums.x += w * area * x;
+    sums.y += w * moment;
+  }
+}
+
+/** Mass in grams of a volume in mm³ at a density in g/cm³. */
+export function massOf(volume: number, density: number): number {
+  return (volume * density) / 1000;
+}

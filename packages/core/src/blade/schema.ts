@@ -1,0 +1,145 @@
+import { type Static, type TSchema, Type } from "@sinclair/typebox";
+
+/**
+ * The blade file, `true-spine/blade` version 1: one definition that types the code, that Ajv validates with,
+ * and that is published as JSON Schema. Lengths mm, angles degrees. Ranges are the format's own limits.
+ */
+const only = { additionalProperties: false } as const;
+
+export const COORDINATE_LIMIT = 2000;
+const Coordinate = Type.Number({ minimum: -COORDINATE_LIMIT, maximum: COORDINATE_LIMIT });
+const Point = Type.Tuple([Coordinate, Coordinate]);
+const Fraction = Type.Number({ minimum: 0, maximum: 1 });
+const Thickness = Type.Number({ minimum: 0.1, maximum: 25 });
+const Behind = Type.Number({ minimum: 0, maximum: 10 });
+const BevelAngle = Type.Number({ exclusiveMinimum: 0, maximum: 60 });
+const EdgeAngle = Type.Number({ minimum: 0, maximum: 60 });
+const Radius = Type.Number({ minimum: 0, maximum: 50 });
+
+const OutlineNode = Type.Object({ at: Point, back: Type.Optional(Point), ahead: Type.Optional(Point) }, only);
+const NodeChain = Type.Array(OutlineNode, { minItems: 2, maxItems: 200 });
+const rows = <T extends TSchema>(row: T) => Type.Array(row, { minItems: 1, maxItems: 100 });
+const ThicknessRow = Type.Object({ x: Coordinate, t: Thickness }, only);
+const BehindRow = Type.Object({ u: Fraction, t: Behind }, only);
+const HeightRow = Type.Object(
+  { u: Fraction, h: Type.Number({ minimum: 0, maximum: COORDINATE_LIMIT }) },
+  only,
+);
+
+const Plunge = Type.Object(
+  { x: Coordinate, lean: Type.Number({ minimum: -60, maximum: 60 }), radius: Radius },
+  only,
+);
+
+const follow = { pull: Type.Literal("follow"), plunge: Plunge };
+const byHeight = { set: Type.Literal("height"), height: rows(HeightRow) };
+const full = { set: Type.Literal("full") };
+const hollow = {
+  kind: Type.Literal("hollow"),
+  wheelDiameter: Type.Number({ minimum: 10, maximum: 2000 }),
+  ...follow,
+};
+const convex = {
+  kind: Type.Literal("convex"),
+  bulge: Type.Number({ exclusiveMinimum: 0, maximum: 25 }),
+  ...follow,
+};
+
+/** Every bevel that can be said, by the keys that tell them apart: kind, pull, set. */
+export const BEVELS = {
+  "flat/follow/angle": Type.Object(
+    { kind: Type.Literal("flat"), ...follow, set: Type.Literal("angle"), angle: BevelAngle },
+    only,
+  ),
+  "flat/follow/height": Type.Object({ kind: Type.Literal("flat"), ...follow, ...byHeight }, only),
+  "flat/follow/full": Type.Object({ kind: Type.Literal("flat"), ...follow, ...full }, only),
+  "flat/straight/angle": Type.Object(
+    {
+      kind: Type.Literal("flat"),
+      pull: Type.Literal("straight"),
+      set: Type.Literal("angle"),
+      angle: BevelAngle,
+      restAngle: Type.Optional(Type.Number({ minimum: -30, maximum: 30 })),
+      plunge: Plunge,
+    },
+    only,
+  ),
+  "hollow/follow/height": Type.Object({ ...hollow, ...byHeight }, only),
+  "hollow/follow/full": Type.Object({ ...hollow, ...full }, only),
+  "convex/follow/height": Type.Object({ ...convex, ...byHeight }, only),
+  "convex/follow/full": Type.Object({ ...convex, ...full }, only),
+  none: Type.Object({ kind: Type.Literal("none") }, only),
+} as const;
+
+export const BevelSchema = Type.Union(Object.values(BEVELS) as unknown as Members<typeof BEVELS>);
+type Members<T extends Record<string, TSchema>> = [T[keyof T], T[keyof T]];
+
+const FalseEdge = Type.Object(
+  {
+    from: Coordinate,
+    to: Coordinate,
+    angle: BevelAngle,
+    land: Type.Number({ minimum: 0, maximum: 25 }),
+    radius: Type.Optional(Radius),
+  },
+  only,
+);
+
+const Hole = Type.Object(
+  { x: Coordinate, y: Coordinate, d: Type.Number({ exclusiveMinimum: 0, maximum: 100 }) },
+  only,
+);
+
+const Edge = Type.Object(
+  {
+    behind: rows(BehindRow),
+    angle: Type.Object({ left: EdgeAngle, right: EdgeAngle }, only),
+    rightShare: Fraction,
+    offset: Type.Union([
+      Type.Number({ minimum: -12.5, maximum: 12.5 }),
+      Type.Literal("left-face"),
+      Type.Literal("right-face"),
+    ]),
+    start: Type.Optional(Coordinate),
+  },
+  only,
+);
+
+const ShopName = Type.String({ minLength: 1, maxLength: 80 });
+
+export const BladeSchema = Type.Object(
+  {
+    format: Type.Literal("true-spine/blade"),
+    version: Type.Literal(1),
+    name: Type.String({ minLength: 1, maxLength: 120 }),
+    outline: Type.Object({ spine: NodeChain, edge: NodeChain, tang: NodeChain }, only),
+    thickness: rows(ThicknessRow),
+    edge: Edge,
+    bevels: Type.Object({ right: BevelSchema, left: Type.Union([Type.Literal("same"), BevelSchema]) }, only),
+    falseEdge: Type.Optional(FalseEdge),
+    holes: Type.Optional(Type.Array(Hole, { maxItems: 60 })),
+    use: Type.Optional(ShopName),
+    steel: Type.Optional(ShopName),
+  },
+  { ...only, $id: "true-spine/blade/1", title: "True Spine blade, version 1" },
+);
+
+export type Blade = Static<typeof BladeSchema>;
+export type OutlineNode = Static<typeof OutlineNode>;
+export type Outline = Blade["outline"];
+export type Bevel = Static<(typeof BEVELS)[keyof typeof BEVELS]>;
+export type CutBevel = Exclude<Bevel, { kind: "none" }>;
+export type Plunge = Static<typeof Plunge>;
+export type FalseEdge = Static<typeof FalseEdge>;
+export type Hole = Static<typeof Hole>;
+export type ThicknessRow = Static<typeof ThicknessRow>;
+export type BehindRow = Static<typeof BehindRow>;
+export type HeightRow = Static<typeof HeightRow>;
+export type Side = "left" | "right";
+export const SIDES: readonly Side[] = ["left", "right"];
+
+/** The bevel cut on one side, with `"same"` resolved. */
+export function bevelOn(blade: Blade, side: Side): Bevel {
+  const left = blade.bevels.left;
+  return side === "left" && left !== "same" ? left : blade.bevels.right;
+}

@@ -1,0 +1,215 @@
+import { bevelOn, type HeightRow, SIDES } from "../blade/schema.ts";
+import { type Station, thicknessAbove } from "../blade/station.ts";
+import { tan } from "../units/angle.ts";
+import type { Finding, Remedy } from "./finding.ts";
+import { clearStations, type Judged, owner, type Rule, stretches } from "./judged.ts";
+import { STARTING_VALUE } from "./purposes.ts";
+
+/** Will it cut: thickness and angles against what the knife is for. Without a purpose these are not judged. */
+
+/** Thickness behind the edge above the purpose's range. */
+export const behindTooThick: Rule = (judged) => {
+  const { purpose, say } = judged;
+  if (!purpose) return [];
+  const most = purpose.behind[1];
+  return stretches(clearStations(judged), (s) => s.behind !== null && s.behind > most + 0.005).map(
+    ({ from, to, stations }): Finding => {
+      const thickest = Math.max(...stations.map((s) => s.behind!));
+      return {
+        id: "behind-edge-thick",
+        severity: thickest > 1.5 * most && most > 0.2 ? "fix" : "watch",
+        where: { x: [from, to] },
+        measured: thickest,
+        wanted: purpose.behind,
+        unit: "mm",
+        message: `Behind the edge it is up to ${say.length(thickest)} ${say.along(from, to)}; ${purpose.name} wants ${say.length(purpose.behind[0])} to ${say.length(most)}.`,
+        advice: "Grind the edge thinner before sharpening, or give the knife another purpose.",
+        basis: STARTING_VALUE,
+        remedies: clampBehind(judged, null, most),
+      };
+    },
+  );
+};
+
+/** Brings every row of the BTE table within bounds. A straight pull's result is not in its table. */
+export function clampBehind(judged: Judged, least: number | null, most: number | null): Remedy[] {
+  const { blade, say } = judged;
+  const bound = (t: number) => Math.min(most ?? t, Math.max(least ?? t, t));
+  const changes = blade.edge.behind.flatMap((row, i) =>
+    bound(row.t) !== row.t ? [{ path: ["edge", "behind", i, "t"], value: bound(row.t) }] : [],
+  );
+  if (changes.length === 0) return [];
+  const words = most !== null ? `Take it down to ${say.length(most)}.` : `Leave ${say.length(least!)} there.`;
+  return [{ words, changes }];
+}
+
+/** Thickness at a fixed height above the apex, the fair comparison between knives. */
+const tooThickAt =
+  (height: 5 | 10): Rule =>
+  (judged) => {
+    const { purpose, field, say } = judged;
+    const most = height === 5 ? purpose?.at5 : purpose?.at10;
+    if (!purpose || most === null || most === undefined) return [];
+    const thick = (s: Station) => thicknessAbove(field, s, height) ?? 0;
+    return stretches(clearStations(judged), (s) => thick(s) > most + 0.01).map(
+      ({ from, to, stations }): Finding => {
+        const thickest = Math.max(...stations.map(thick));
+        return {
+          id: `thick-at-${height}`,
+          severity: thickest > 1.5 * most ? "fix" : "watch",
+          where: { x: [from, to] },
+          measured: thickest,
+          wanted: [null, most],
+          unit: "mm",
+          message: `${say.length(height)} above the edge it is up to ${say.length(thickest)} ${say.along(from, to)}; ${purpose.name} wants no more than ${say.length(most)}.`,
+          advice: "Take the grind line higher, the stock thinner, or the edge thinner.",
+          basis: STARTING_VALUE,
+          remedies: thinnerAbove(judged, height, most),
+        };
+      },
+    );
+  };
+
+/** Raises the line until the face is flat enough, or grinds to the spine. Flat bevels on both sides only. */
+function thinnerAbove(judged: Judged, height: number, most: number): Remedy[] {
+  const { blade, say } = judged;
+  const remedies: Remedy[] = [];
+  for (const side of SIDES) {
+    const bevel = bevelOn(blade, side);
+    if (side === "left" && blade.bevels.left === "same") continue;
+    if (bevel.kind !== "flat" || bevel.pull !== "follow" || bevel.set === "full" || !judged.field.alike)
+      continue;
+    const rows = heightFor(judged, height, most);
+    const path = ["bevels", owner(judged, side)];
+    const tallest = Math.max(...rows.map((row) => row.h));
+    remedies.push(
+      {
+        words: `Take the grind line up to ${say.length(tallest)}.`,
+        changes: [
+          {
+            path,
+            value: { kind: "flat", pull: "follow", set: "height", height: rows, plunge: bevel.plunge },
+          },
+        ],
+      },
+      {
+        words: "Grind to the spine: set the bevel full.",
+        changes: [{ path, value: { kind: "flat", pull: "follow", set: "full", plunge: bevel.plunge } }],
+      },
+    );
+  }
+  return remedies;
+}
+
+/** Rows of grind-line height that bring the thickness at `height` down to `most`, from tan β = (T − e)/2 ÷ (b − d). */
+function heightFor(judged: Judged, height: number, most: number): HeightRow[] {
+  const { stations, blade } = judged;
+  const picked = stations.filter((_, i) => i % 4 === 0 || i === stations.length - 1);
+  return picked.map((station) => {
+    const e = station.behind ?? blade.edge.behind[0]!.t;
+    const bevel = e / 2 / tan(blade.edge.angle.right || 20);
+    const slope = Math.max(0.005, (most - 0.02 - e) / 2 / Math.max(0.5, height - bevel));
+    const wanted = bevel + (station.flats - e) / 2 / slope;
+    const now = station.right.grindLine ?? station.height;
+    return { u: Number(station.u.toFixed(4)), h: Number(Math.min(2000, Math.max(now, wanted)).toFixed(2)) };
+  });
+}
+
+/** Edge angle above what the purpose wants: it will push rather than cut. */
+export const edgeAngleHigh: Rule = (judged) => angleOutside(judged, "high");
+/** Edge angle below what the purpose wants: it may not stand. */
+export const edgeAngleLow: Rule = (judged) => angleOutside(judged, "low");
+
+function angleOutside({ blade, purpose }: Judged, which: "high" | "low"): Finding[] {
+  if (!purpose) return [];
+  const [least, most] = purpose.edgeAngle;
+  const { angle } = blade.edge;
+  const isZeroBevel = purpose.key === "carving" && blade.edge.behind.every((row) => row.t === 0);
+  return SIDES.flatMap((side): Finding[] => {
+    const value = angle[side];
+    const isOut = which === "high" ? value > most : value < least;
+    if (value === 0 || !isOut || isZeroBevel) return [];
+    if (side === "left" && angle.left === angle.right) return [];
+    const both = angle.left === angle.right;
+    const bound = which === "high" ? most : least;
+    return [
+      {
+        id: `edge-angle-${which}`,
+        severity: Math.abs(value - bound) > 5 ? "fix" : "watch",
+        where: both ? {} : { side },
+        measured: value,
+        wanted: purpose.edgeAngle,
+        unit: "degrees",
+        message: `The edge is ${value}° a side${both ? "" : ` on the ${side}`}; ${purpose.name} wants ${least}° to ${most}°.`,
+        advice:
+          which === "high"
+            ? "Sharpen at a lower angle, or thin it behind the edge first."
+            : "Sharpen at a higher angle, or keep it for soft material.",
+        basis: STARTING_VALUE,
+        remedies: [
+          {
+            words: `Sharpen at ${bound}° a side.`,
+            changes: (both ? SIDES : [side]).map((s) => ({ path: ["edge", "angle", s], value: bound })),
+          },
+        ],
+      },
+    ];
+  });
+}
+
+/** An edge bevel that widens along the edge, as a straight pull makes it round the belly. */
+export const edgeBevelWidens: Rule = (judged) => {
+  const { say, blade } = judged;
+  return SIDES.flatMap((side): Finding[] => {
+    const bevel = bevelOn(blade, side);
+    if (bevel.kind === "none" || bevel.pull !== "straight") return [];
+    if (side === "left" && judged.field.alike) return [];
+    const clear = clearStations(judged).filter((s) => s[side].edgeBevel !== null);
+    if (clear.length < 3) return [];
+    const start = clear[0]![side].edgeBevel!;
+    const wide = clear.filter((s) => s[side].edgeBevel! > 1.5 * start + 0.1);
+    if (wide.length === 0) return [];
+    const from = wide[0]!.x;
+    const to = wide[wide.length - 1]!.x;
+    const widest = Math.max(...wide.map((s) => s[side].edgeBevel!));
+    const thickest = Math.max(...wide.map((s) => s.behind ?? 0));
+    return [
+      {
+        id: "edge-bevel-widens",
+        severity: "watch",
+        where: { ...(judged.field.alike ? {} : { side }), x: [from, to] },
+        measured: widest,
+        wanted: [null, 1.5 * start + 0.1],
+        unit: "mm",
+        message: `Pulled straight, the edge thickens round the belly ${say.along(from, to)}: up to ${say.length(thickest)} behind it, with an edge bevel ${say.length(widest)} high.`,
+        advice: `Swing the handle away from ${say.along(from, from).slice(3)} on, so that the bevel follows the edge.`,
+        basis: "geometry",
+        remedies: [
+          {
+            words: "Follow the curve of the edge.",
+            changes: [
+              {
+                path: ["bevels", owner(judged, side)],
+                value: {
+                  kind: "flat",
+                  pull: "follow",
+                  set: "angle",
+                  angle: bevel.angle,
+                  plunge: bevel.plunge,
+                },
+              },
+            ],
+          },
+        ],
+      },
+    ];
+  });
+};
+
+export const WILL_IT_CUT: readonly Rule[] = [
+  behindTooThick,
+  tooThickAt(5),
+  tooThickAt(10),
+  edgeAngleHigh,
+  edgeBevelWidens,
+];

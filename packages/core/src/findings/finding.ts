@@ -1,0 +1,57 @@
+import type { Blade, Side } from "../blade/schema.ts";
+
+/** fix: it will not do as it is; watch: it may do, look; note: worth knowing. */
+export type Severity = "fix" | "watch" | "note";
+
+/** Where on the blade: which side (both when not said), and from where to where along x, mm. */
+export interface Place {
+  readonly side?: Side;
+  readonly x?: readonly [number, number];
+}
+
+/** One value put at one place of the blade file; an absent value takes the key away. */
+export interface Change {
+  readonly path: readonly (string | number)[];
+  readonly value?: unknown;
+}
+
+/** A change that clears a finding: in words with its figures, and as data. */
+export interface Remedy {
+  readonly words: string;
+  readonly changes: readonly Change[];
+}
+
+/** One judgement: what, where, by how much, why, and what to do about it. */
+export interface Finding {
+  readonly id: string;
+  readonly severity: Severity;
+  readonly where: Place;
+  /** Measured and wanted figures, in `unit`. */
+  readonly measured?: number;
+  readonly wanted?: readonly [number | null, number | null];
+  readonly unit?: "mm" | "degrees";
+  readonly message: string;
+  readonly advice: string;
+  readonly basis: string;
+  /** Candidates, best first; only those that confirm.ts has put to the test may be shown. */
+  readonly remedies: readonly Remedy[];
+}
+
+/** A rule that had nothing to judge by, and why. */
+export interface NotJudged {
+  readonly id: string;
+  readonly why: string;
+}
+
+/** A blade with changes put in. Containers that a path needs must exist. */
+export function withChanges(blade: Blade, changes: readonly Change[]): Blade {
+  const copy = structuredClone(blade);
+  for (const { path, value } of changes) {
+    let holder = copy as unknown as Record<string | number, unknown>;
+    for (const step of path.slice(0, -1)) holder = holder[step] as Record<string | number, unknown>;
+    const last = path[path.length - 1]!;
+    if (value === undefined) delete holder[last];
+    else holder[last] = structuredClone(value);
+  }
+  return copy;
+}

@@ -1,0 +1,80 @@
+import { compileField, type Field } from "../blade/field.ts";
+import { parseBlade } from "../blade/parse.ts";
+import type { Blade } from "../blade/schema.ts";
+import { stationAt } from "../blade/station.ts";
+import type { LengthUnit } from "../units/length.ts";
+import { WILL_IT_CUT } from "./cut.ts";
+import { type Finding, type NotJudged, type Remedy, withChanges } from "./finding.ts";
+import { type Judged, speechIn } from "./judged.ts";
+import { WILL_IT_LAST } from "./last.ts";
+import { WILL_IT_MAKE } from "./make.ts";
+import { purposeOf } from "./purposes.ts";
+
+const PLACES = 40;
+const RANK = { fix: 0, watch: 1, note: 2 } as const;
+
+export interface Judgement {
+  /** Worst first. Remedies are candidates until `confirmRemedies` has put them to the test. */
+  readonly findings: readonly Finding[];
+  readonly notJudged: readonly NotJudged[];
+}
+
+/** Judges a checked blade by every rule. `field` saves compiling it again; `unit` is what the sentences speak in. */
+export function judge(blade: Blade, field: Field = compileField(blade), unit: LengthUnit = "mm"): Judgement {
+  const stations = Array.from({ length: PLACES }, (_, i) => stationAt(field, (i + 0.5) / PLACES));
+  const judged: Judged = { blade, field, stations, purpose: purposeOf(blade.use), say: speechIn(unit) };
+  const findings = [...WILL_IT_MAKE, ...WILL_IT_CUT, ...WILL_IT_LAST].flatMap((rule) => rule(judged));
+  findings.sort((a, b) => RANK[a.severity] - RANK[b.severity]);
+  return { findings, notJudged: notJudged(judged) };
+}
+
+function notJudged({ blade, purpose }: Judged): NotJudged[] {
+  if (purpose) return [];
+  const why = blade.use
+    ? `“${blade.use}” is not a purpose with limits of its own, so thickness and angles have nothing to be held to.`
+    : "No purpose is chosen, so thickness and angles have nothing to be held to.";
+  return [
+    { id: "will-it-cut", why },
+    { id: "will-it-last", why },
+  ];
+}
+
+/**
+ * Keeps only the remedies that hold: put into the blade, the file is still sound, the finding is gone from its
+ * place, and nothing new must be fixed. At most one remedy is kept for each finding: the first that holds.
+ */
+export function confirmRemedies(
+  blade: Blade,
+  findings: readonly Finding[],
+  unit: LengthUnit = "mm",
+): Finding[] {
+  return findings.map((finding) => {
+    const held = finding.remedies.find((remedy) => holds(blade, findings, finding, remedy, unit));
+    return { ...finding, remedies: held ? [held] : [] };
+  });
+}
+
+function holds(
+  blade: Blade,
+  before: readonly Finding[],
+  finding: Finding,
+  remedy: Remedy,
+  unit: LengthUnit,
+): boolean {
+  const parsed = parseBlade(withChanges(blade, remedy.changes));
+  if (!parsed.ok) return false;
+  const after = judge(parsed.blade, undefined, unit).findings;
+  if (after.some((other) => isSameFinding(other, finding))) return false;
+  return after.every(
+    (other) =>
+      other.severity !== "fix" ||
+      before.some((known) => known.severity === "fix" && isSameFinding(other, known)),
+  );
+}
+
+/** The same rule firing on the same side at a place that overlaps. */
+export function isSameFinding(a: Finding, b: Finding): boolean {
+  if (a.id !== b.id || (a.where.side && b.where.side && a.where.side !== b.where.side)) return false;
+  if (!a.where.x || !b.where.x) return true;
+  return a.where.x[0] <= b.where.x[1] && b.where.x[0] <= a.where.x[1];
+}

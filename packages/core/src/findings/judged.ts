@@ -1,0 +1,88 @@
+import type { Field } from "../blade/field.ts";
+import { type Blade, SIDES, type Side } from "../blade/schema.ts";
+import type { Station } from "../blade/station.ts";
+import { type LengthUnit, showLength, showLengthWithUnit } from "../units/length.ts";
+import type { Finding } from "./finding.ts";
+import type { Purpose } from "./purposes.ts";
+
+/** What every rule looks at. Computed once for all of them. */
+export interface Judged {
+  readonly blade: Blade;
+  readonly field: Field;
+  readonly stations: readonly Station[];
+  readonly purpose: Purpose | undefined;
+  readonly say: Speech;
+}
+
+export type Rule = (judged: Judged) => Finding[];
+
+/** The sides worth judging apart: one where both are alike. */
+export function sidesOf(judged: Judged): readonly Side[] {
+  return judged.field.alike ? ["right"] : SIDES;
+}
+
+/** A place's side, left unsaid where both are alike. */
+export function onSide(judged: Judged, side: Side): { side?: Side } {
+  return judged.field.alike ? {} : { side };
+}
+
+/** The key that holds a side's bevel: the right one where the left is the same. */
+export function owner(judged: Judged, side: Side): Side {
+  return judged.blade.bevels.left === "same" ? "right" : side;
+}
+
+/** The tip's x, mm. */
+export function tipX(judged: Judged): number {
+  const { spine } = judged.blade.outline;
+  return spine[spine.length - 1]!.at[0];
+}
+
+/** Stations clear of the plunge's run-in, where the edge is meant to be as drawn. */
+export function clearStations({ field, stations }: Judged): Station[] {
+  const from = Math.max(
+    ...[field.plunges.right, field.plunges.left].map((cut) =>
+      cut ? cut.x + cut.radius / cut.cos : -Infinity,
+    ),
+  );
+  return stations.filter((station) => station.x >= from && station.u * field.edge.length >= field.sharpFrom);
+}
+
+/** Runs of neighbouring stations that answer yes, as stretches of x. */
+export function stretches(
+  stations: readonly Station[],
+  isSo: (station: Station) => boolean,
+): { from: number; to: number; stations: Station[] }[] {
+  const found: { from: number; to: number; stations: Station[] }[] = [];
+  let open: Station[] = [];
+  const close = () => {
+    if (open.length > 0) {
+      const xs = open.map((station) => station.x);
+      found.push({ from: Math.min(...xs), to: Math.max(...xs), stations: open });
+    }
+    open = [];
+  };
+  for (const station of stations) {
+    if (isSo(station)) open.push(station);
+    else close();
+  }
+  close();
+  return found;
+}
+
+/** Lengths as a finding says them, in the unit on show. */
+export interface Speech {
+  /** A thickness or height, to its unit's usual places: `0.48 mm`. */
+  length(mm: number): string;
+  /** A stretch along the blade: `from 40 to 75 mm`, or `at 40 mm` where it is short. */
+  along(from: number, to: number): string;
+}
+
+/** Speech in a unit. */
+export function speechIn(unit: LengthUnit): Speech {
+  const place = (x: number) => showLength(x, unit, unit === "inch" ? 2 : 0);
+  const named = (x: number) => showLengthWithUnit(x, unit, unit === "inch" ? 2 : 0);
+  return {
+    length: (mm) => showLengthWithUnit(mm, unit),
+    along: (from, to) => (to - from < 0.5 ? `at ${named(from)}` : `from ${place(from)} to ${named(to)}`),
+  };
+}

@@ -1,0 +1,432 @@
+import { placeAt } from "../blade/chain.ts";
+import { distanceTo } from "../blade/check.ts";
+import { EDGE, isPrimary } from "../blade/field.ts";
+import { ringPoints } from "../blade/outline.ts";
+import { type Bevel, bevelOn, type HeightRow, SIDES, type Side } from "../blade/schema.ts";
+import type { Station } from "../blade/station.ts";
+import { read, table } from "../blade/table.ts";
+import { atan, tan } from "../units/angle.ts";
+import type { Change, Finding, Remedy } from "./finding.ts";
+import { clearStations, type Judged, onSide, owner, type Rule, sidesOf, stretches, tipX } from "./judged.ts";
+
+/** Will it make a blade: what geometry alone forbids, or makes strange. */
+
+/** Thickness that rises toward the tip, ahead of the junction. */
+export const taperRises: Rule = ({ blade, say }) => {
+  const rows = blade.thickness;
+  const found: Finding[] = [];
+  for (let i = 1; i < rows.length; i++) {
+    const [before, here] = [rows[i - 1]!, rows[i]!];
+    if (here.x <= 0 || here.t <= before.t + 1e-9) continue;
+    found.push({
+      id: "taper-rises",
+      severity: "watch",
+      where: { x: [before.x, here.x] },
+      measured: here.t,
+      wanted: [null, before.t],
+      unit: "mm",
+      message: `The blade grows thicker toward the tip, ${say.along(before.x, here.x)}: ${say.length(before.t)} to ${say.length(here.t)}.`,
+      advice: "A distal taper only falls: bring the forward figure down to the one behind it.",
+      basis: "common practice",
+      remedies: [
+        {
+          words: `Make it ${say.length(before.t)} there, and no thicker ahead of it.`,
+          changes: rows.flatMap((row, k) =>
+            k >= i && row.t > before.t ? [{ path: ["thickness", k, "t"], value: before.t }] : [],
+          ),
+        },
+      ],
+    });
+    break;
+  }
+  return found;
+};
+
+/** A grind line that leaves through the spine well before the tip. */
+export const lineRunsOut: Rule = (judged) => {
+  const { blade, stations, say } = judged;
+  const tip = tipX(judged);
+  return sidesOf(judged).flatMap((side) => {
+    const bevel = bevelOn(blade, side);
+    if (bevel.kind === "none" || bevel.set === "full") return [];
+    const out = stretches(stations, (station) => station[side].endsAt === "spine");
+    return out.map(({ from, to }): Finding => {
+      const early = from < tip * 0.75;
+      return {
+        id: "grind-line-runs-out",
+        severity: early ? "watch" : "note",
+        where: { ...onSide(judged, side), x: [from, to] },
+        message: `The grind line runs out of the spine ${say.along(from, to)}.`,
+        advice: early
+          ? "Lower the grind line there, or grind to the spine on purpose."
+          : "Usual near a point; lower the line toward the tip if a flat is wanted there.",
+        basis: "geometry",
+        remedies: early && bevel.pull === "follow" ? [setFull(judged, side, bevel)] : [],
+      };
+    });
+  });
+};
+
+function setFull(judged: Judged, side: Side, bevel: Exclude<Bevel, { kind: "none" }>): Remedy {
+  const { kind, pull, plunge } = bevel;
+  const shape =
+    bevel.kind === "hollow"
+      ? { wheelDiameter: bevel.wheelDiameter }
+      : bevel.kind === "convex"
+        ? { bulge: bevel.bulge }
+        : {};
+  return {
+    words: "Grind to the spine: set the bevel full.",
+    changes: [
+      { path: ["bevels", owner(judged, side)], value: { kind, pull, ...shape, set: "full", plunge } },
+    ],
+  };
+}
+
+/** A primary bevel as steep as the edge bevel, or steeper, somewhere on its face. */
+export const steeperThanEdge: Rule = (judged) => {
+  const { blade, field, say } = judged;
+  return sidesOf(judged).flatMap((side) => {
+    const wanted = blade.edge.angle[side];
+    const bevel = bevelOn(blade, side);
+    if (wanted === 0 || bevel.kind === "none") return [];
+    const share = side === "right" ? blade.edge.rightShare : 1 - blade.edge.rightShare;
+    const steepest = (station: Station) => {
+      const shoulder = (read(field.behind, station.u) * share) / tan(wanted);
+      return Math.max(...[shoulder, station.height].map((d) => faceAngle(judged, station, side, d)));
+    };
+    return stretches(clearStations(judged), (station) => steepest(station) >= wanted).map(
+      ({ from, to, stations }): Finding => {
+        const angle = Math.max(...stations.map(steepest));
+        const needed = Math.ceil(angle + 2);
+        return {
+          id: "bevel-steeper-than-edge",
+          severity: "fix",
+          where: { ...onSide(judged, side), x: [from, to] },
+          measured: angle,
+          wanted: [null, wanted],
+          unit: "degrees",
+          message: `The primary bevel is up to ${angle.toFixed(1)}° a side ${say.along(from, to)}, no flatter than the edge's ${wanted.toFixed(1)}°.`,
+          advice:
+            "Raise the edge angle above it, or take the grind line higher so that the bevel lies flatter.",
+          basis: "geometry",
+          remedies: needed <= 60 ? [sharpenAt(judged, side, needed)] : [],
+        };
+      },
+    );
+  });
+};
+
+function faceAngle({ field }: Judged, station: Station, side: Side, d: number): number {
+  field.sampleAt(station.x + station.inward[0] * d, station.y + station.inward[1] * d);
+  return Number.isFinite(field[side].primary) ? atan(field[side].slope) : 0;
+}
+
+function sharpenAt(judged: Judged, side: Side, angle: number): Remedy {
+  const sides = judged.field.alike ? SIDES : [side];
+  return {
+    words: `Sharpen at ${angle}° a side.`,
+    changes: sides.map((s) => ({ path: ["edge", "angle", s], value: angle })),
+  };
+}
+
+/** An edge bevel so flat that it climbs past the grind line: no primary bevel is left under it. */
+export const edgeSwallowsBevel: Rule = (judged) => {
+  const { blade, field, say } = judged;
+  return sidesOf(judged).flatMap((side) => {
+    const bevel = bevelOn(blade, side);
+    if (bevel.kind === "none" || bevel.pull === "straight") return [];
+    const isSwallowed = (station: Station) => {
+      if (station.cut[side][0] !== EDGE || station.cut[side].some(isPrimary)) return false;
+      field.sampleAt(station.x, station.y);
+      return field[side].primary === Number.POSITIVE_INFINITY;
+    };
+    return stretches(clearStations(judged), isSwallowed).map(({ from, to, stations: here }): Finding => {
+      const tallest = Math.max(...here.map(({ cut }) => cut.breaks[1]!));
+      return {
+        id: "edge-swallows-bevel",
+        severity: "fix",
+        where: { ...onSide(judged, side), x: [from, to] },
+        measured: tallest,
+        unit: "mm",
+        message: `At ${blade.edge.angle[side]}° a side the edge bevel climbs ${say.length(tallest)}, past the grind line, ${say.along(from, to)}: no primary bevel is left.`,
+        advice: "Sharpen at a higher angle, or leave less behind the edge.",
+        basis: "geometry",
+        remedies: [15, 20, 25].map((angle) => sharpenAt(judged, side, angle)),
+      };
+    });
+  });
+};
+
+/** Steel left unsharpened between heel and plunge, or a plunge behind the heel. */
+export const plungePlace: Rule = (judged) => {
+  const { field, blade, say } = judged;
+  if (blade.edge.start !== undefined) return [];
+  const heel = placeAt(field.edge, 0);
+  return sidesOf(judged).flatMap((side): Finding[] => {
+    const cut = field.plunges[side];
+    if (!cut) return [];
+    const ahead = cut.x - heel.x;
+    if (ahead > 0.5) {
+      return [
+        {
+          id: "plunge-ahead-of-heel",
+          severity: ahead > 8 ? "watch" : "note",
+          where: { ...onSide(judged, side), x: [heel.x, cut.x] },
+          measured: ahead,
+          unit: "mm",
+          message: `The plunge stands ${say.length(ahead)} ahead of the heel and leaves a stub there that is not sharpened.`,
+          advice:
+            "Usual on a full tang without a guard. A sharpening choil removes the stub; a guard hides it only if the plunge goes back.",
+          basis: "common practice",
+          remedies:
+            ahead > 8
+              ? [
+                  {
+                    words: `Bring the plunge back to ${say.length(heel.x + 4)} from the junction.`,
+                    changes: [{ path: ["bevels", owner(judged, side), "plunge", "x"], value: heel.x + 4 }],
+                  },
+                ]
+              : [],
+        },
+      ];
+    }
+    if (ahead >= -0.5) return [];
+    return [
+      {
+        id: "plunge-behind-heel",
+        severity: "note",
+        where: { ...onSide(judged, side), x: [cut.x, heel.x] },
+        measured: -ahead,
+        unit: "mm",
+        message: `The plunge stands ${say.length(-ahead)} behind the heel: the whole heel is sharp.`,
+        advice: "Right for a tall kitchen blade. Where a finger chokes up to the heel, bring it ahead.",
+        basis: "common practice",
+        remedies: [],
+      },
+    ];
+  });
+};
+
+/** Sides that differ by so little that they were meant alike. */
+export const sidesDiffer: Rule = ({ blade, say }) => {
+  const { left, right } = blade.bevels;
+  if (left === "same" || left.kind === "none" || right.kind === "none") return [];
+  if (left.kind !== right.kind || left.set !== right.set || left.pull !== right.pull) return [];
+  const apart = differences(left, right);
+  const noticed = apart.filter(({ by, meant }) => by > 1e-6 && by <= meant);
+  if (noticed.length === 0 || apart.some(({ by, meant }) => by > meant)) return [];
+  const told = noticed.map(
+    ({ what, by, unit }) => `${what} by ${unit === "mm" ? say.length(by) : `${by.toFixed(1)}°`}`,
+  );
+  const remedy: Remedy = {
+    words: "Make the left side the same as the right.",
+    changes: [{ path: ["bevels", "left"], value: "same" }],
+  };
+  return [
+    {
+      id: "sides-differ",
+      severity: "watch",
+      where: {},
+      message: `Left and right differ a little: ${told.join(", ")}.`,
+      advice: "If they are meant alike, make them one; if not, no harm.",
+      basis: "geometry",
+      remedies: [remedy],
+    },
+  ];
+};
+
+function differences(left: Exclude<Bevel, { kind: "none" }>, right: Exclude<Bevel, { kind: "none" }>) {
+  const apart = [
+    { what: "plunge place", by: Math.abs(left.plunge.x - right.plunge.x), meant: 3, unit: "mm" },
+    { what: "plunge lean", by: Math.abs(left.plunge.lean - right.plunge.lean), meant: 5, unit: "degrees" },
+    { what: "plunge radius", by: Math.abs(left.plunge.radius - right.plunge.radius), meant: 3, unit: "mm" },
+  ];
+  if (left.set === "angle" && right.set === "angle") {
+    apart.push({ what: "bevel angle", by: Math.abs(left.angle - right.angle), meant: 1, unit: "degrees" });
+  }
+  if (left.set === "height" && right.set === "height") {
+    const by = Math.max(
+      ...[0, 0.25, 0.5, 0.75, 1].map((u) => Math.abs(heightOf(left.height, u) - heightOf(right.height, u))),
+    );
+    apart.push({ what: "grind line", by, meant: 3, unit: "mm" });
+  }
+  return apart;
+}
+
+function heightOf(rows: readonly HeightRow[], u: number): number {
+  return read(
+    table(
+      rows,
+      (row) => row.u,
+      (row) => row.h,
+    ),
+    u,
+  );
+}
+
+/** How near the tip a meeting of false edge and bevel is only the point itself, mm. */
+const POINT = 8;
+
+/** A false edge that runs down into the primary bevel and leaves no flat between. */
+export const falseEdgeMeetsBevel: Rule = (judged) => {
+  const { blade, stations, say } = judged;
+  const falseEdge = blade.falseEdge;
+  if (!falseEdge) return [];
+  return sidesOf(judged).flatMap((side) => {
+    const bevel = bevelOn(blade, side);
+    if (bevel.kind === "none") return [];
+    const isFull = bevel.set === "full";
+    // Everything comes together in the last few millimetres of a point: worth knowing, not worth mending.
+    const isPoint = (from: number) => from > tipX(judged) - POINT;
+    return stretches(stations, (station) => station[side].endsAt === "false-edge").map(
+      ({ from, to, stations: here }): Finding => ({
+        id: "false-edge-meets-bevel",
+        severity: isFull || isPoint(from) ? "note" : "fix",
+        where: { ...onSide(judged, side), x: [from, to] },
+        message: `The false edge meets the bevel ${say.along(from, to)}: no flat is left between them.`,
+        advice: isFull
+          ? "Usual on a bevel to the spine; watch that the ridge between them runs clean."
+          : "Lower the grind line there, or shorten the false edge.",
+        basis: "geometry",
+        remedies: isFull || isPoint(from) ? [] : falseEdgeRemedies(judged, side, bevel, here, from, to),
+      }),
+    );
+  });
+};
+
+function falseEdgeRemedies(
+  judged: Judged,
+  side: Side,
+  bevel: Exclude<Bevel, { kind: "none" }>,
+  here: readonly Station[],
+  from: number,
+  to: number,
+): Remedy[] {
+  const { say, blade } = judged;
+  const remedies: Remedy[] = [];
+  if (bevel.set === "height") {
+    // The false edge takes a strip about as wide as the flats are thick there; the line goes below it.
+    const free = Math.min(
+      ...here.map((station) => station[side].grindLine! / heightOf(bevel.height, station.u)),
+    );
+    const lowered = loweredBetween(bevel.height, here[0]!.u, here[here.length - 1]!.u, free * 0.96);
+    const by = Math.max(...here.map((s) => heightOf(bevel.height, s.u) - heightOf(lowered, s.u)));
+    const path = ["bevels", owner(judged, side), "height"];
+    remedies.push({
+      words: `Lower the grind line there by up to ${say.length(by)}.`,
+      changes: [{ path, value: lowered }],
+    });
+  }
+  const { from: start, to: end } = blade.falseEdge!;
+  if (to < end - 10) {
+    const later = Math.ceil(to + 3);
+    remedies.push({
+      words: `Start the false edge at ${say.length(later)}.`,
+      changes: [{ path: ["falseEdge", "from"], value: later }],
+    });
+  }
+  if (from > start + 10) {
+    const earlier = Math.floor(from - 3);
+    remedies.push({
+      words: `End the false edge at ${say.length(earlier)}.`,
+      changes: [{ path: ["falseEdge", "to"], value: earlier }],
+    });
+  }
+  remedies.push({ words: "Leave the false edge away.", changes: [{ path: ["falseEdge"] }] });
+  return remedies;
+}
+
+/** The height table brought down by a factor between two places, and left alone well outside them. */
+function loweredBetween(rows: readonly HeightRow[], from: number, to: number, factor: number): HeightRow[] {
+  const before = Math.max(0, from - 0.08);
+  const after = Math.min(1, to + 0.08);
+  const within = (u: number) => u >= from - 0.03 && u <= to + 0.03;
+  const places = [
+    before,
+    Math.max(0, from - 0.03),
+    Math.min(1, to + 0.03),
+    after,
+    ...rows.map((row) => row.u),
+  ];
+  const sorted = [...new Set(places)].sort((a, b) => a - b);
+  return sorted.map((u) => ({ u, h: Number((heightOf(rows, u) * (within(u) ? factor : 1)).toFixed(3)) }));
+}
+
+/** A hole nearer to the outline than its own diameter. */
+export const holeNearEdge: Rule = ({ blade, field, say }) => {
+  const points = ringPoints(field.ring);
+  return (blade.holes ?? []).flatMap((hole, i): Finding[] => {
+    const wall = distanceTo(points, hole.x, hole.y) - hole.d / 2;
+    if (wall >= hole.d || wall >= 5) return [];
+    const smaller = Math.floor(((wall + hole.d / 2) / 1.5) * 100) / 100;
+    const change: Change = { path: ["holes", i, "d"], value: smaller };
+    return [
+      {
+        id: "hole-near-edge",
+        severity: wall < hole.d / 2 ? "fix" : "watch",
+        where: { x: [hole.x - hole.d / 2, hole.x + hole.d / 2] },
+        measured: wall,
+        wanted: [Math.min(hole.d, 5), null],
+        unit: "mm",
+        message: `The hole at ${say.along(hole.x, hole.x).slice(3)} has only ${say.length(wall)} of steel beside it, less than its own diameter of ${say.length(hole.d)}.`,
+        advice: "Move it in, or drill it smaller.",
+        basis: "common practice",
+        remedies: smaller >= 1 ? [{ words: `Drill it ${say.length(smaller)}.`, changes: [change] }] : [],
+      },
+    ];
+  });
+};
+
+/** A straight pull whose plane passes below the apex: the edge itself is ground away. */
+export const planeBelowApex: Rule = (judged) => {
+  const { blade, field, stations, say } = judged;
+  return sidesOf(judged).flatMap((side) => {
+    const bevel = bevelOn(blade, side);
+    if (bevel.kind === "none" || bevel.pull !== "straight") return [];
+    const offset =
+      typeof blade.edge.offset === "number" ? blade.edge.offset * (side === "right" ? 1 : -1) : 0;
+    const below = (station: Station) => {
+      field.sampleAt(station.x, station.y);
+      return offset - field[side].primary;
+    };
+    return stretches(stations, (station) => below(station) > 1e-6).map(
+      ({ from, to, stations: here }): Finding => {
+        const deepest = Math.max(...here.map(below));
+        const share = side === "right" ? blade.edge.rightShare : 1 - blade.edge.rightShare;
+        const more = Math.ceil(((deepest / share) * 1.1 + 0.05) * 100) / 100;
+        return {
+          id: "plane-below-apex",
+          severity: "fix",
+          where: { ...onSide(judged, side), x: [from, to] },
+          measured: deepest,
+          unit: "mm",
+          message: `The straight pull goes ${say.length(deepest)} past the apex ${say.along(from, to)}: the edge is ground away there.`,
+          advice: "Leave more behind the edge at the plunge, turn the rest angle, or follow the curve.",
+          basis: "geometry",
+          remedies: [
+            {
+              words: `Leave ${say.length(more)} more behind the edge.`,
+              changes: blade.edge.behind.map((row, i) => ({
+                path: ["edge", "behind", i, "t"],
+                value: Number((row.t + more).toFixed(3)),
+              })),
+            },
+          ],
+        };
+      },
+    );
+  });
+};
+
+export const WILL_IT_MAKE: readonly Rule[] = [
+  taperRises,
+  lineRunsOut,
+  steeperThanEdge,
+  edgeSwallowsBevel,
+  plungePlace,
+  sidesDiffer,
+  falseEdgeMeetsBevel,
+  holeNearEdge,
+  planeBelowApex,
+];

@@ -1,0 +1,140 @@
+import { describe, expect, test } from "vitest";
+import type { Blade } from "../../src/blade/schema.ts";
+import { withChanges } from "../../src/findings/finding.ts";
+import { confirmRemedies, isSameFinding, judge } from "../../src/findings/judge.ts";
+import { PURPOSES } from "../../src/findings/purposes.ts";
+import { changed, checked, example } from "../examples.ts";
+
+const knife = changed(example("field"), (blade) => {
+  blade.use = "field";
+  blade.falseEdge!.from = 95;
+});
+const straight = (blade: Blade, angle: number, rest = 0) => {
+  delete blade.falseEdge;
+  blade.bevels.right = {
+    kind: "flat",
+    pull: "straight",
+    set: "angle",
+    angle,
+    restAngle: rest,
+    plunge: { x: 12, lean: 0, radius: 2 },
+  };
+};
+
+/** What makes each rule fire, starting from a knife on which none of them does. */
+const FIRES: Record<string, (blade: Blade) => void> = {
+  "taper-rises": (b) => (b.thickness[3]!.t = 4.5),
+  "grind-line-runs-out": (b) => (b.bevels.right = { ...height(b), height: [{ u: 0, h: 60 }] }),
+  "bevel-steeper-than-edge": (b) => (b.edge.angle = { left: 4.5, right: 4.5 }),
+  "edge-swallows-bevel": (b) => (b.edge.angle = { left: 0.5, right: 0.5 }),
+  "plunge-ahead-of-heel": (b) => (height(b).plunge.x = 22),
+  "plunge-behind-heel": (b) => (height(b).plunge.x = 2),
+  "sides-differ": (b) => (b.bevels.left = { ...height(b), plunge: { x: 12.6, lean: 10, radius: 4 } }),
+  "false-edge-meets-bevel": (b) => Object.assign(b.falseEdge!, { from: 40, angle: 5 }),
+  "hole-near-edge": (b) => (b.holes![0]!.y = -4.5),
+  "plane-below-apex": (b) => straight(b, 3, 8),
+  "behind-edge-thick": (b) => (b.edge.behind = [{ u: 0, t: 0.8 }]),
+  "behind-edge-thin": (b) => (b.edge.behind = [{ u: 0, t: 0.2 }]),
+  "thick-at-5": (b) => (b.bevels.right = { ...height(b), height: [{ u: 0, h: 9 }] }),
+  "thick-at-10": (b) => (b.bevels.right = { ...height(b), height: [{ u: 0, h: 12 }] }),
+  "edge-angle-high": (b) => (b.edge.angle = { left: 24, right: 24 }),
+  "edge-angle-low": (b) => (b.edge.angle = { left: 12, right: 12 }),
+  "edge-bevel-widens": (b) => straight(b, 3.5),
+  "tip-thin": (b) => (b.thickness[3]!.t = 0.55),
+  "zero-edge-fine": (b) => (b.edge.behind = [{ u: 0, t: 0 }]),
+};
+
+function height(blade: Blade) {
+  const bevel = blade.bevels.right;
+  if (bevel.kind !== "flat" || bevel.set !== "height") throw new Error("not by height");
+  return bevel;
+}
+
+const QUIET = ["plunge-ahead-of-heel", "grind-line-runs-out", "false-edge-meets-bevel"];
+
+describe("each rule fires where it should, and not on a sound knife", () => {
+  test("a sound field knife has nothing to fix and nothing to watch", () => {
+    const { findings, notJudged } = judge(knife);
+    expect(findings.filter((finding) => finding.severity !== "note")).toEqual([]);
+    expect(findings.every((finding) => QUIET.includes(finding.id))).toBe(true);
+    expect(notJudged).toEqual([]);
+  });
+
+  test.each(Object.entries(FIRES))("%s", (id, spoil) => {
+    const before = judge(knife).findings.find((finding) => finding.id === id && finding.severity !== "note");
+    expect(before).toBeUndefined();
+    const spoilt = changed(knife, spoil);
+    const found = judge(spoilt).findings.find((finding) => finding.id === id)!;
+    expect(found).toBeDefined();
+    expect(found.message).toMatch(/\d.*\.$/);
+    expect(found.advice).toMatch(/\.$/);
+    expect(["geometry", "common practice", "starting value, without a published source"]).toContain(
+      found.basis,
+    );
+  });
+});
+
+describe("remedies", () => {
+  test.each(Object.entries(FIRES))("what is offered for %s clears it and breaks nothing else", (_, spoil) => {
+    const spoilt = changed(knife, spoil);
+    const before = judge(spoilt).findings;
+    for (const finding of confirmRemedies(spoilt, before)) {
+      for (const remedy of finding.remedies) {
+        const after = judge(checked(withChanges(spoilt, remedy.changes))).findings;
+        expect(after.some((other) => isSameFinding(other, finding))).toBe(false);
+        const fixes = after.filter((other) => other.severity === "fix");
+        expect(
+          fixes.every((fix) => before.some((known) => known.severity === "fix" && isSameFinding(known, fix))),
+        ).toBe(true);
+      }
+    }
+  });
+
+  test("a false edge that meets the bevel, a thick edge, a steep bevel and a straight pull can all be cured", () => {
+    for (const id of [
+      "false-edge-meets-bevel",
+      "behind-edge-thick",
+      "bevel-steeper-than-edge",
+      "edge-bevel-widens",
+      "thick-at-5",
+      "tip-thin",
+      "edge-angle-high",
+    ]) {
+      const spoilt = changed(knife, FIRES[id]!);
+      const cured = confirmRemedies(spoilt, judge(spoilt).findings).find((finding) => finding.id === id);
+      expect(cured?.remedies, id).toHaveLength(1);
+    }
+  });
+
+  test("a remedy that does not hold is not offered", () => {
+    const spoilt = changed(knife, FIRES["behind-edge-thick"]!);
+    const findings = judge(spoilt).findings.map((finding) => ({
+      ...finding,
+      remedies: [{ words: "Look the other way.", changes: [{ path: ["name"], value: "Still thick" }] }],
+    }));
+    expect(confirmRemedies(spoilt, findings).every((finding) => finding.remedies.length === 0)).toBe(true);
+  });
+});
+
+test("without a purpose nothing is skipped in silence: what could not be judged is said", () => {
+  const { notJudged } = judge(example("field"));
+  expect(notJudged.map((item) => item.id)).toEqual(["will-it-cut", "will-it-last"]);
+  expect(judge(changed(knife, (b) => (b.use = "opening letters"))).notJudged[0]!.why).toContain(
+    "opening letters",
+  );
+});
+
+test("sentences speak in the unit on show", () => {
+  const spoilt = changed(knife, FIRES["behind-edge-thick"]!);
+  const words = judge(spoilt, undefined, "thou").findings.find((f) => f.id === "behind-edge-thick")!.message;
+  expect(words).toContain("31.5 thou");
+  expect(words).not.toContain("mm");
+});
+
+test("every purpose's ranges run upward", () => {
+  for (const { behind, edgeAngle, at5, at10 } of PURPOSES) {
+    expect(behind[0]).toBeLessThan(behind[1]);
+    expect(edgeAngle[0]).toBeLessThan(edgeAngle[1]);
+    if (at5 !== null && at10 !== null) expect(at5).toBeLessThan(at10);
+  }
+});

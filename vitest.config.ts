@@ -1,0 +1,26 @@
+import { defineConfig } from "vitest/config";
+
+export default defineConfig({
+  test: {
+    projects: [
+      { test: { name: "core", environment: "node", include: ["packages/core/test/**/*.test.ts"] } },
+      {
+        test: {
+          name: "server",
+          environment: "node",
+          include: ["apps/server/test/**/*.test.ts"],
+          globalSetup: ["apps/server/test/cluster.ts"],
+          hookTimeout: 60_000,
+          testTimeout: 60_000,
+        },
+      },
+      {
+        test: {
+          name: "web",
+          environment: "happy-dom",
+          include: ["apps/web/test/**/*.test.{ts,tsx}"],
+        },
+      },
+    ],
+  },
+});
