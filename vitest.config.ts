@@ -3,7 +3,15 @@ import { defineConfig } from "vitest/config";
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: "core", environment: "node", include: ["packages/core/test/**/*.test.ts"] } },
+      {
+        test: {
+          name: "core",
+          environment: "node",
+          include: ["packages/core/test/**/*.test.ts"],
+          setupFiles: ["packages/core/test/seed.ts"],
+          testTimeout: 30_000,
+        },
+      },
       {
         test: {
           name: "server",

@@ -263,22 +263,25 @@ export function nearest(chain: Chain, px: number, py: number, foot: Foot): void 
   foot.s = lengthAt(chain, bestSegment, bestT);
 }
 
-/** Newton's method on the curve from look i of 0…last, kept within the neighbouring looks. */
+/** Newton's method on the curve from look i of 0…last, kept between its neighbours by halving. */
 function settle(curve: Segment, i: number, last: number, px: number, py: number): number {
   const { ax, bx, cx, dx, ay, by, cy, dy } = curve;
-  const low = i > 0 ? (i - 1) / last : 0;
-  const high = i < last ? (i + 1) / last : 1;
+  let low = i > 0 ? (i - 1) / last : 0;
+  let high = i < last ? (i + 1) / last : 1;
   let t = i / last;
-  // Three or four steps usually; near a node without a handle the speed is zero and each step only halves.
-  for (let step = 0; step < 30; step++) {
+  for (let step = 0; step < 50; step++) {
     const ex = ((ax * t + bx) * t + cx) * t + dx - px;
     const ey = ((ay * t + by) * t + cy) * t + dy - py;
     const tx = (3 * ax * t + 2 * bx) * t + cx;
     const ty = (3 * ay * t + 2 * by) * t + cy;
     const along = ex * tx + ey * ty;
     const bend = tx * tx + ty * ty + ex * (6 * ax * t + 2 * bx) + ey * (6 * ay * t + 2 * by);
-    const wanted = bend > 0 ? t - along / bend : along > 0 ? low : high;
-    const next = wanted < low ? low : wanted > high ? high : wanted;
+    if (bend > 0 && ((t === 0 && along >= 0) || (t === 1 && along <= 0))) return t;
+    // An end that is no dip, or only just, is left inward: the look's own distance is still there to fall back on.
+    if ((along > 0 && t > 0) || t === 1) high = t;
+    else low = t;
+    const newton = bend > 0 ? t - along / bend : low - 1;
+    const next = newton >= low && newton <= high ? newton : (low + high) / 2;
     const moved = next - t;
     t = next;
     if (moved < 1e-7 && moved > -1e-7) break;

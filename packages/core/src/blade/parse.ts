@@ -156,6 +156,8 @@ function inWords(error: ErrorObject, path: string): Fault {
       return { path, message: `must have ${p.limit} entries or fewer` };
     case "minLength":
       return { path, message: "must not be empty" };
+    case "pattern":
+      return { path, message: "must be plain text without control characters" };
     case "maxLength":
       return { path, message: `must be ${p.limit} characters or fewer` };
     case "anyOf":

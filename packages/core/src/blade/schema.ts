@@ -105,13 +105,15 @@ const Edge = Type.Object(
   only,
 );
 
-const ShopName = Type.String({ minLength: 1, maxLength: 80 });
+/** No control characters and no half characters: names go into files, pages and a database as they are. */
+const PRINTABLE = "^[^\\p{Cc}\\p{Cs}]*$";
+const ShopName = Type.String({ minLength: 1, maxLength: 80, pattern: PRINTABLE });
 
 export const BladeSchema = Type.Object(
   {
     format: Type.Literal("true-spine/blade"),
     version: Type.Literal(1),
-    name: Type.String({ minLength: 1, maxLength: 120 }),
+    name: Type.String({ minLength: 1, maxLength: 120, pattern: PRINTABLE }),
     outline: Type.Object({ spine: NodeChain, edge: NodeChain, tang: NodeChain }, only),
     thickness: rows(ThicknessRow),
     edge: Edge,

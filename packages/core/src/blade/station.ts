@@ -112,9 +112,12 @@ function readSide(field: Field, cut: Cut, side: Side, u: number): SideReading {
     slopeAlong(field, cut, side, s + (i === 0 ? 1e-5 : i === 2 ? -1e-5 : 0)),
   );
   const sharp = first > 0 || isSharpened(field, side, u);
+  const behind = halfAt(field, cut, side, shoulder) - apexPlane(field, cut, side);
+  // Below the apex plane the edge itself is ground away: there is nothing to be behind.
+  const stands = sharp && behind > -1e-9;
   return {
-    behind: sharp ? halfAt(field, cut, side, shoulder) - apexPlane(field, cut, side) : null,
-    edgeBevel: sharp ? shoulder : null,
+    behind: stands ? behind : null,
+    edgeBevel: stands ? shoulder : null,
     grindLine,
     angleAtShoulder: atan(slopes[0]!),
     primaryAngle: atan(slopes[1]!),

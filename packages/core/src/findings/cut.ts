@@ -2,7 +2,7 @@ import { bevelOn, type HeightRow, SIDES } from "../blade/schema.ts";
 import { type Station, thicknessAbove } from "../blade/station.ts";
 import { tan } from "../units/angle.ts";
 import type { Finding, Remedy } from "./finding.ts";
-import { clearStations, type Judged, owner, type Rule, stretches } from "./judged.ts";
+import { clearStations, type Judged, owner, type Rule, sidesOf, stretches } from "./judged.ts";
 import { STARTING_VALUE } from "./purposes.ts";
 
 /** Will it cut: thickness and angles against what the knife is for. Without a purpose these are not judged. */
@@ -25,7 +25,7 @@ export const behindTooThick: Rule = (judged) => {
         message: `Behind the edge it is up to ${say.length(thickest)} ${say.along(from, to)}; ${purpose.name} wants ${say.length(purpose.behind[0])} to ${say.length(most)}.`,
         advice: "Grind the edge thinner before sharpening, or give the knife another purpose.",
         basis: STARTING_VALUE,
-        remedies: clampBehind(judged, null, most),
+        remedies: [...clampBehind(judged, null, most), ...followTheCurve(judged)],
       };
     },
   );
@@ -43,7 +43,10 @@ export function clampBehind(judged: Judged, least: number | null, most: number |
   return [{ words, changes }];
 }
 
-/** Thickness at a fixed height above the apex, the fair comparison between knives. */
+/**
+ * Thickness at a fixed height above the apex, the fair comparison between knives. Not asked where the blade is
+ * less than twice as tall, at the point, where that height is nearly the spine.
+ */
 const tooThickAt =
   (height: 5 | 10): Rule =>
   (judged) => {
@@ -51,7 +54,7 @@ const tooThickAt =
     const most = height === 5 ? purpose?.at5 : purpose?.at10;
     if (!purpose || most === null || most === undefined) return [];
     const thick = (s: Station) => thicknessAbove(field, s, height) ?? 0;
-    return stretches(clearStations(judged), (s) => thick(s) > most + 0.01).map(
+    return stretches(clearStations(judged), (s) => s.height >= 2 * height && thick(s) > most + 0.01).map(
       ({ from, to, stations }): Finding => {
         const thickest = Math.max(...stations.map(thick));
         return {
@@ -64,7 +67,7 @@ const tooThickAt =
           message: `${say.length(height)} above the edge it is up to ${say.length(thickest)} ${say.along(from, to)}; ${purpose.name} wants no more than ${say.length(most)}.`,
           advice: "Take the grind line higher, the stock thinner, or the edge thinner.",
           basis: STARTING_VALUE,
-          remedies: thinnerAbove(judged, height, most),
+          remedies: [...thinnerAbove(judged, height, most), ...followTheCurve(judged)],
         };
       },
     );
@@ -157,6 +160,18 @@ function angleOutside({ blade, purpose }: Judged, which: "high" | "low"): Findin
   });
 }
 
+/** Every straight pull swung round instead, at the angle it has. */
+export function followTheCurve(judged: Judged): Remedy[] {
+  const changes = sidesOf(judged).flatMap((side) => {
+    const bevel = bevelOn(judged.blade, side);
+    if (bevel.kind === "none" || bevel.pull !== "straight") return [];
+    const { angle, plunge } = bevel;
+    const value = { kind: "flat", pull: "follow", set: "angle", angle, plunge };
+    return [{ path: ["bevels", owner(judged, side)], value }];
+  });
+  return changes.length > 0 ? [{ words: "Follow the curve of the edge.", changes }] : [];
+}
+
 /** An edge bevel that widens along the edge, as a straight pull makes it round the belly. */
 export const edgeBevelWidens: Rule = (judged) => {
   const { say, blade } = judged;
@@ -184,23 +199,7 @@ export const edgeBevelWidens: Rule = (judged) => {
         message: `Pulled straight, the edge thickens round the belly ${say.along(from, to)}: up to ${say.length(thickest)} behind it, with an edge bevel ${say.length(widest)} high.`,
         advice: `Swing the handle away from ${say.along(from, from).slice(3)} on, so that the bevel follows the edge.`,
         basis: "geometry",
-        remedies: [
-          {
-            words: "Follow the curve of the edge.",
-            changes: [
-              {
-                path: ["bevels", owner(judged, side)],
-                value: {
-                  kind: "flat",
-                  pull: "follow",
-                  set: "angle",
-                  angle: bevel.angle,
-                  plunge: bevel.plunge,
-                },
-              },
-            ],
-          },
-        ],
+        remedies: followTheCurve(judged),
       },
     ];
   });

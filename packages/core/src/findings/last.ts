@@ -1,5 +1,5 @@
 import { read } from "../blade/table.ts";
-import { clampBehind, edgeAngleLow } from "./cut.ts";
+import { clampBehind, edgeAngleLow, followTheCurve } from "./cut.ts";
 import type { Finding } from "./finding.ts";
 import { clearStations, type Rule, stretches, tipX } from "./judged.ts";
 import { STARTING_VALUE } from "./purposes.ts";
@@ -24,7 +24,7 @@ export const behindTooThin: Rule = (judged) => {
         message: `Behind the edge it is down to ${say.length(thinnest)} ${say.along(from, to)}; ${purpose.name} wants ${say.length(least)} or more.`,
         advice: "Stop grinding sooner, or keep the knife for lighter work.",
         basis: STARTING_VALUE,
-        remedies: clampBehind(judged, least, null),
+        remedies: [...clampBehind(judged, least, null), ...followTheCurve(judged)],
       };
     },
   );
@@ -72,7 +72,8 @@ export const zeroEdgeTooFine: Rule = (judged) => {
   return stretches(
     clearStations(judged),
     (s) =>
-      (s.behind ?? 1) < 0.02 &&
+      s.behind !== null &&
+      s.behind < 0.02 &&
       (s.right.edgeBevel ?? 0) < 0.02 &&
       (s.left.edgeBevel ?? 0) < 0.02 &&
       atEdge(s) < least,

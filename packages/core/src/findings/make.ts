@@ -6,18 +6,20 @@ import { type Bevel, bevelOn, type HeightRow, SIDES, type Side } from "../blade/
 import type { Station } from "../blade/station.ts";
 import { read, table } from "../blade/table.ts";
 import { atan, tan } from "../units/angle.ts";
+import { followTheCurve } from "./cut.ts";
 import type { Change, Finding, Remedy } from "./finding.ts";
 import { clearStations, type Judged, onSide, owner, type Rule, sidesOf, stretches, tipX } from "./judged.ts";
 
 /** Will it make a blade: what geometry alone forbids, or makes strange. */
 
-/** Thickness that rises toward the tip, ahead of the junction. */
-export const taperRises: Rule = ({ blade, say }) => {
+/** Thickness that rises toward the tip, ahead of the plunges. Behind them a tang may taper the other way. */
+export const taperRises: Rule = ({ blade, field, say }) => {
+  const from = Math.max(0, field.plunges.right?.x ?? 0, field.plunges.left?.x ?? 0);
   const rows = blade.thickness;
   const found: Finding[] = [];
   for (let i = 1; i < rows.length; i++) {
     const [before, here] = [rows[i - 1]!, rows[i]!];
-    if (here.x <= 0 || here.t <= before.t + 1e-9) continue;
+    if (here.x <= from || here.t <= before.t + 1e-9) continue;
     found.push({
       id: "taper-rises",
       severity: "watch",
@@ -412,6 +414,7 @@ export const planeBelowApex: Rule = (judged) => {
                 value: Number((row.t + more).toFixed(3)),
               })),
             },
+            ...followTheCurve(judged),
           ],
         };
       },

@@ -1,0 +1,83 @@
+import { serveStatic } from "@hono/node-server/serve-static";
+import { BladeSchema } from "@true-spine/core/blade/schema.ts";
+import { sql } from "drizzle-orm";
+import { Hono } from "hono";
+import { bodyLimit } from "hono/body-limit";
+import { secureHeaders } from "hono/secure-headers";
+import type { Logger } from "pino";
+import { LARGEST_BODY } from "./body.ts";
+import type { Database } from "./database.ts";
+import { notFound, Problem, problemResponse } from "./problem.ts";
+import { bladeRoutes } from "./routes/blades.ts";
+
+export interface AppOptions {
+  readonly db: Database;
+  readonly log: Logger;
+  /** Folder of the built pages, relative to the working folder; none in tests of the API alone. */
+  readonly webDist?: string;
+}
+
+/** The whole server as one Hono app: API under /api, the pages for everything else. */
+export function createApp({ db, log, webDist }: AppOptions): Hono {
+  const app = new Hono();
+  app.onError((error, c) => problemResponse(log, error, c));
+
+  app.use(async (c, next) => {
+    const from = performance.now();
+    await next();
+    const ms = Math.round(performance.now() - from);
+    log.info({ method: c.req.method, path: c.req.path, status: c.res.status, ms }, "request");
+  });
+  app.use(
+    secureHeaders({
+      contentSecurityPolicy: {
+        defaultSrc: ["'self'"],
+        // Ajv makes its validators as functions; everything that runs comes from here all the same.
+        scriptSrc: ["'self'", "'unsafe-eval'"],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", "data:", "blob:"],
+        workerSrc: ["'self'", "blob:"],
+        objectSrc: ["'none'"],
+        frameAncestors: ["'none'"],
+        baseUri: ["'none'"],
+      },
+      strictTransportSecurity: false,
+    }),
+  );
+  app.use("/api/*", async (c, next) => {
+    const origin = c.req.header("origin");
+    if (origin && new URL(origin).host !== c.req.header("host")) {
+      throw new Problem(403, "Requests from other pages are refused.");
+    }
+    await next();
+  });
+  app.use(
+    "/api/*",
+    bodyLimit({
+      maxSize: LARGEST_BODY,
+      onError: () => {
+        throw new Problem(413, "The request is too large for a blade.");
+      },
+    }),
+  );
+
+  app.get("/api/health", async (c) => {
+    await db.execute(sql`select 1`);
+    return c.json({ status: "ok" });
+  });
+  app.get("/api/schema/blade", (c) => c.json(BladeSchema));
+  app.route("/api/blades", bladeRoutes(db));
+  app.all("/api/*", () => {
+    throw notFound("address");
+  });
+
+  if (webDist) {
+    app.use("/assets/*", async (c, next) => {
+      await next();
+      if (c.res.ok) c.header("cache-control", "public, max-age=31536000, immutable");
+    });
+    app.use("*", serveStatic({ root: webDist }));
+    app.get("*", serveStatic({ root: webDist, path: "index.html" }));
+  }
+  return app;
+}

@@ -1,0 +1,76 @@
+import { type Static, type TSchema, Type } from "@sinclair/typebox";
+import { explain, parseBlade } from "@true-spine/core/blade/parse.ts";
+import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { Ajv } from "ajv";
+import type { Context } from "hono";
+import { Problem, refusedDocument } from "./problem.ts";
+import { BLADE_STATES } from "./schema/blades.ts";
+
+/** Requests are refused above this many bytes; the largest blade within its limits is far below it. */
+export const LARGEST_BODY = 2 * 1024 * 1024;
+
+const ajv = new Ajv({ allErrors: true, strict: true });
+const only = { additionalProperties: false };
+const Uuid = Type.String({ pattern: "^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$" });
+const Revision = Type.Integer({ minimum: 1, maximum: 1_000_000 });
+const Label = Type.String({ minLength: 1, maxLength: 120 });
+
+export const Create = ajvChecked(Type.Object({ id: Uuid, file: Type.Unknown() }, only));
+export const Save = ajvChecked(
+  Type.Object({ file: Type.Unknown(), base: Revision, saveKey: Uuid, label: Type.Optional(Label) }, only),
+);
+export const Marks = ajvChecked(
+  Type.Object(
+    {
+      state: Type.Optional(Type.Union(BLADE_STATES.map((state) => Type.Literal(state)))),
+      archived: Type.Optional(Type.Boolean()),
+    },
+    only,
+  ),
+);
+export const Copy = ajvChecked(Type.Object({ id: Uuid }, only));
+export const Restore = ajvChecked(Type.Object({ base: Revision, saveKey: Uuid }, only));
+export const Labelled = ajvChecked(Type.Object({ label: Type.Union([Label, Type.Null()]) }, only));
+const uuid = ajv.compile(Uuid);
+
+function ajvChecked<T extends TSchema>(schema: T) {
+  const validate = ajv.compile(schema);
+  return (value: unknown): Static<T> => {
+    if (validate(value)) return value as Static<T>;
+    throw refusedDocument(explain(validate.errors ?? [], ""));
+  };
+}
+
+/** The request's body, checked: 415 unless it is JSON, 400 where it cannot be read, 422 with its faults. */
+export async function bodyOf<T>(c: Context, check: (value: unknown) => T): Promise<T> {
+  if (!/^application\/json\b/.test(c.req.header("content-type") ?? "")) {
+    throw new Problem(415, "Send JSON, as application/json.");
+  }
+  let value: unknown;
+  try {
+    value = await c.req.json();
+  } catch {
+    throw new Problem(400, "The request is not readable JSON.");
+  }
+  return check(value);
+}
+
+/** A blade from a request's value, or a 422 with every fault and its path. */
+export function bladeOf(value: unknown): Blade {
+  const parsed = parseBlade(value);
+  if (!parsed.ok) throw refusedDocument(parsed.faults);
+  return parsed.blade;
+}
+
+export function idOf(c: Context): string {
+  const id = c.req.param("id");
+  if (!uuid(id)) throw new Problem(404, "There is no such blade.");
+  return id as string;
+}
+
+export function numberOf(c: Context): number {
+  const number = Number(c.req.param("number"));
+  if (!Number.isInteger(number) || number < 1 || number > 1_000_000)
+    throw new Problem(404, "There is no such revision.");
+  return number;
+}

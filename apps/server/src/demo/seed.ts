@@ -1,0 +1,20 @@
+import { sql } from "drizzle-orm";
+import type { Database } from "../database.ts";
+import { createBlade, saveBlade } from "../records/blades.ts";
+import { blades } from "../schema/blades.ts";
+import { DEMO_BLADES } from "./blades.ts";
+
+/** Puts the demo workshop's blades into an empty database; leaves any other alone. */
+export async function seedDemo(db: Database): Promise<void> {
+  const [{ count }] = (await db.select({ count: sql<number>`count(*)::int` }).from(blades)) as [
+    { count: number },
+  ];
+  if (count > 0) return;
+  for (const { id, state, history, file } of DEMO_BLADES) {
+    const [first, ...later] = [...history, { label: undefined, saveKey: id, file }];
+    await createBlade(db, id, first!.file, state);
+    for (const [i, { label, saveKey, file: next }] of later.entries()) {
+      await saveBlade(db, id, { file: next, base: i + 1, saveKey, label });
+    }
+  }
+}

@@ -1,0 +1,76 @@
+import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { sql } from "drizzle-orm";
+import {
+  check,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  uniqueIndex,
+  uuid,
+} from "drizzle-orm/pg-core";
+
+const when = (name: string) => timestamp(name, { withTimezone: true, mode: "string" });
+
+/** What the rack shows of a blade without reading its file. Computed once for each save. */
+export interface Summary {
+  /** Blade length, mm; mass of the steel, g; thickness behind the edge, mm, least and most along the edge. */
+  length: number;
+  mass: number;
+  behind: [number, number] | null;
+  fix: number;
+  watch: number;
+  /** The worst finding, in a sentence. */
+  worst: string | null;
+  /** The outline as an SVG path in mm, y down, and its box: x, y, width, height. */
+  outline: string;
+  box: [number, number, number, number];
+}
+
+/** A blade: which revision stands, and what is not part of its geometry. */
+export const blades = pgTable(
+  "blades",
+  {
+    id: uuid("id").primaryKey(),
+    name: text("name").notNull(),
+    use: text("use"),
+    steel: text("steel"),
+    state: text("state").$type<BladeState>().notNull().default("design"),
+    revision: integer("revision").notNull(),
+    summary: jsonb("summary").$type<Summary>().notNull(),
+    createdAt: when("created_at").notNull().defaultNow(),
+    updatedAt: when("updated_at").notNull().defaultNow(),
+    archivedAt: when("archived_at"),
+    deletedAt: when("deleted_at"),
+  },
+  (table) => [
+    index("blades_updated").on(table.updatedAt),
+    check("blades_state", sql`${table.state} in ('design', 'in work', 'finished')`),
+  ],
+);
+
+export const BLADE_STATES = ["design", "in work", "finished"] as const;
+export type BladeState = (typeof BLADE_STATES)[number];
+
+/** Every file a blade has ever been. Rows are only ever added; a label may be set later. */
+export const revisions = pgTable(
+  "revisions",
+  {
+    bladeId: uuid("blade_id")
+      .notNull()
+      .references(() => blades.id, { onDelete: "cascade" }),
+    number: integer("number").notNull(),
+    file: jsonb("file").$type<Blade>().notNull(),
+    /** Made up by whoever saves, so that a save sent twice is one revision. */
+    saveKey: uuid("save_key").notNull(),
+    label: text("label"),
+    createdAt: when("created_at").notNull().defaultNow(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.bladeId, table.number] }),
+    uniqueIndex("revisions_save_key").on(table.bladeId, table.saveKey),
+  ],
+);

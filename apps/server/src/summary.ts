@@ -1,0 +1,37 @@
+import { compileField } from "@true-spine/core/blade/field.ts";
+import { massOf, solidBetween } from "@true-spine/core/blade/mass.ts";
+import { ringPoints } from "@true-spine/core/blade/outline.ts";
+import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { judge } from "@true-spine/core/findings/judge.ts";
+import { densityOf } from "@true-spine/core/steel/steels.ts";
+import type { Summary } from "./schema/blades.ts";
+
+/** What the rack shows of a checked blade. */
+export function summaryOf(blade: Blade): Summary {
+  const field = compileField(blade);
+  const { findings } = judge(blade, field);
+  const { left, right, top, bottom } = field.ring;
+  const behind = blade.edge.behind.map((row) => row.t);
+  const worst = findings.find((finding) => finding.severity !== "note");
+  return {
+    length: blade.outline.spine[blade.outline.spine.length - 1]!.at[0],
+    mass: massOf(solidBetween(field).volume, densityOf(blade.steel)),
+    behind: [Math.min(...behind), Math.max(...behind)],
+    fix: findings.filter((finding) => finding.severity === "fix").length,
+    watch: findings.filter((finding) => finding.severity === "watch").length,
+    worst: worst?.message ?? null,
+    outline: pathOf(ringPoints(field.ring)),
+    box: [left, -top, right - left, top - bottom],
+  };
+}
+
+/** A closed path, y turned down, to a hundredth of a millimetre; points closer than 0.3 mm are left out. */
+function pathOf(points: readonly (readonly [number, number])[]): string {
+  let last: readonly [number, number] | undefined;
+  const kept = points.filter((point) => {
+    if (last && Math.hypot(point[0] - last[0], point[1] - last[1]) < 0.3) return false;
+    last = point;
+    return true;
+  });
+  return `M${kept.map(([x, y]) => `${x.toFixed(2)} ${(-y).toFixed(2)}`).join("L")}Z`;
+}

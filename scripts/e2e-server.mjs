@@ -1,0 +1,24 @@
+import { openThrowawayCluster } from "./database.mjs";
+import { DIST, startServer } from "./server.mjs";
+import { run } from "./setup.mjs";
+
+/** A server on a cluster of its own, demo data in it, for the browser tests. Ends with SIGINT. */
+run(async () => {
+  const cluster = await openThrowawayCluster();
+  const asked = new Promise((resolve) => {
+    for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => resolve(0));
+  });
+  try {
+    const server = await startServer({
+      databaseUrl: cluster.url("postgres"),
+      port: Number(process.env.E2E_PORT),
+      dist: DIST,
+      env: { LOG_LEVEL: "warn" },
+    });
+    const code = await Promise.race([asked, server.gone]);
+    await server.stop();
+    return code;
+  } finally {
+    await cluster.stop();
+  }
+});

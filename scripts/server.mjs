@@ -1,0 +1,42 @@
+import { spawn } from "node:child_process";
+import { join } from "node:path";
+import { PROJECT } from "./database.mjs";
+import { Plain } from "./setup.mjs";
+
+const UP_WITHIN_MS = 60_000;
+
+/**
+ * Starts the application server and waits until it answers. It ends by itself when this process dies, because
+ * the channel between them closes.
+ */
+export async function startServer({ databaseUrl, port, dist, env = {} }) {
+  const child = spawn(process.execPath, ["--import", "tsx", "apps/server/src/main.ts"], {
+    cwd: PROJECT,
+    stdio: ["ignore", "inherit", "inherit", "ipc"],
+    // In a group of its own, so that Ctrl+C reaches this process first and the server drains in order.
+    detached: true,
+    env: { ...process.env, ...env, DATABASE_URL: databaseUrl, PORT: String(port), WEB_DIST: dist },
+  });
+  const gone = new Promise((resolve) => child.once("exit", (code) => resolve(code ?? 1)));
+  const up = new Promise((resolve, reject) => {
+    child.once("message", (message) => resolve(message));
+    gone.then((code) =>
+      reject(new Plain(`The server ended before it was up (status ${code}); it says why above.`)),
+    );
+    setTimeout(() => reject(new Plain("The server did not come up in a minute.")), UP_WITHIN_MS).unref();
+  });
+  const stop = async () => {
+    child.kill("SIGTERM");
+    await gone;
+  };
+  try {
+    await up;
+  } catch (error) {
+    child.kill("SIGKILL");
+    throw error;
+  }
+  return { pid: child.pid, gone, stop, url: `http://127.0.0.1:${port}` };
+}
+
+/** Path of the pages' build, for those who start a server without building. */
+export const DIST = join(PROJECT, "apps/web/dist");

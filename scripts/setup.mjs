@@ -1,0 +1,109 @@
+import { spawnSync } from "node:child_process";
+import { createHash } from "node:crypto";
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { isRoot } from "./accounts.mjs";
+import { PROJECT, serverBinaries } from "./database.mjs";
+
+const OLDEST_NODE = [20, 19];
+export const CHROMIUM = "/usr/bin/chromium";
+
+/** A reason to stop that is the reader's to act on: printed as it is, without a stack. */
+export class Plain extends Error {}
+
+export function say(words) {
+  console.log(words);
+}
+
+/** Runs a script's main function; what it throws becomes one plain line, or a stack if it is a defect. */
+export async function run(main) {
+  try {
+    process.exitCode = (await main()) ?? process.exitCode ?? 0;
+  } catch (error) {
+    console.error(error instanceof Plain ? error.message : error);
+    process.exitCode = 1;
+  }
+}
+
+export function checkNode() {
+  const [major, minor] = process.versions.node.split(".").map(Number);
+  const [wantMajor, wantMinor] = OLDEST_NODE;
+  if (major > wantMajor || (major === wantMajor && minor >= wantMinor)) return;
+  throw new Plain(
+    `True Spine needs Node ${wantMajor}.${wantMinor} or newer; this is ${process.versions.node}.`,
+  );
+}
+
+/** Installs the packages of the lock file, once for each lock file and Node. */
+export function ensurePackages() {
+  const stamp = join(PROJECT, "node_modules", ".installed-for");
+  const wanted = `${process.versions.node} ${hashOf([join(PROJECT, "package-lock.json")])}`;
+  if (existsSync(stamp) && readFileSync(stamp, "utf8") === wanted) return;
+  say("Installing packages (about a minute, the first time only) …");
+  const installed = spawnSync("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"], {
+    cwd: PROJECT,
+    stdio: "inherit",
+  });
+  if (installed.status !== 0) throw new Plain("The packages could not be installed; npm says why above.");
+  writeFileSync(stamp, wanted);
+}
+
+export function ensurePostgres() {
+  if (serverBinaries()) return;
+  installFromDebian("postgresql-15", "PostgreSQL 15");
+  if (!serverBinaries()) throw new Plain("PostgreSQL is still not there after installing it.");
+}
+
+export function ensureChromium() {
+  if (existsSync(CHROMIUM)) return;
+  installFromDebian("chromium", "Chromium");
+  if (!existsSync(CHROMIUM)) throw new Plain("Chromium is still not there after installing it.");
+}
+
+function installFromDebian(name, title) {
+  if (!isRoot) {
+    throw new Plain(
+      `${title} is missing and only an administrator may install it:\n  sudo apt-get install ${name}`,
+    );
+  }
+  say(`Installing ${title} from Debian's packages …`);
+  const env = { ...process.env, DEBIAN_FRONTEND: "noninteractive" };
+  const apt = (...args) => spawnSync("apt-get", args, { env, stdio: ["ignore", "ignore", "inherit"] }).status;
+  apt("update", "-qq");
+  if (apt("install", "-y", "-qq", name) !== 0)
+    throw new Plain(`${title} could not be installed; apt-get says why above.`);
+}
+
+/** Builds the pages when their sources have changed since the last build. */
+export function ensureBuild() {
+  const dist = join(PROJECT, "apps/web/dist");
+  const stamp = join(PROJECT, "apps/web/dist/.built-from");
+  const sources = ["apps/web", "packages/core/src"].flatMap((folder) => filesIn(join(PROJECT, folder)));
+  const wanted = hashOf([...sources, join(PROJECT, "package-lock.json")]);
+  if (existsSync(stamp) && readFileSync(stamp, "utf8") === wanted) return dist;
+  say("Building the pages …");
+  const built = spawnSync("npx", ["vite", "build", "--logLevel", "warn"], {
+    cwd: join(PROJECT, "apps/web"),
+    stdio: "inherit",
+  });
+  if (built.status !== 0) throw new Plain("The pages could not be built; the reason stands above.");
+  writeFileSync(stamp, wanted);
+  return dist;
+}
+
+function filesIn(folder) {
+  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
+    if (["node_modules", "dist", "test"].includes(entry.name)) return [];
+    const path = join(folder, entry.name);
+    return entry.isDirectory() ? filesIn(path) : [path];
+  });
+}
+
+function hashOf(files) {
+  const hash = createHash("sha256");
+  for (const file of files.sort()) {
+    if (!statSync(file).isFile()) continue;
+    hash.update(file.slice(PROJECT.length)).update(readFileSync(file));
+  }
+  return hash.digest("hex");
+}
