@@ -37,14 +37,20 @@ export function tipX(judged: Judged): number {
   return spine[spine.length - 1]!.at[0];
 }
 
-/** Stations clear of the plunge's run-in, where the edge is meant to be as drawn. */
+/** How much of the edge at the tip is the point itself, where every surface comes together, mm. */
+const POINT = 3;
+
+/** Stations clear of the plunge's run-in and of the point, where the edge is meant to be as drawn. */
 export function clearStations({ field, stations }: Judged): Station[] {
   const from = Math.max(
     ...[field.plunges.right, field.plunges.left].map((cut) =>
       cut ? cut.x + cut.radius / cut.cos : -Infinity,
     ),
   );
-  return stations.filter((station) => station.x >= from && station.u * field.edge.length >= field.sharpFrom);
+  return stations.filter(({ u, x }) => {
+    const along = u * field.edge.length;
+    return x >= from && along >= field.sharpFrom && field.edge.length - along > POINT;
+  });
 }
 
 /** Runs of neighbouring stations that answer yes, as stretches of x. */

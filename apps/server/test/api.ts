@@ -1,0 +1,37 @@
+import { randomUUID } from "node:crypto";
+import { readFileSync } from "node:fs";
+import type { Blade } from "@true-spine/core/blade/schema.ts";
+import pino from "pino";
+import { inject } from "vitest";
+import { createApp } from "../src/app.ts";
+import { openDatabase } from "../src/database.ts";
+
+/** The API on a database of its own, spoken to without a socket. */
+export async function openApi(name = `test_${randomUUID().replaceAll("-", "")}`) {
+  const { db, close } = await openDatabase(inject("databaseUrl"), name);
+  const app = createApp({ db, log: pino({ level: "silent" }) });
+  const send = async (method: string, path: string, body?: unknown, headers: Record<string, string> = {}) => {
+    const response = await app.request(`/api${path}`, {
+      method,
+      headers: body === undefined ? headers : { "content-type": "application/json", ...headers },
+      body: body === undefined ? undefined : typeof body === "string" ? body : JSON.stringify(body),
+    });
+    const text = await response.text();
+    const isJson = /json/.test(response.headers.get("content-type") ?? "");
+    return {
+      status: response.status,
+      headers: response.headers,
+      body: isJson && text ? JSON.parse(text) : text,
+    };
+  };
+  return { db, close, send, name };
+}
+
+export function fieldKnife(change: (blade: Blade) => void = () => {}): Blade {
+  const text = readFileSync(new URL("../../../packages/core/examples/field.json", import.meta.url), "utf8");
+  const blade = JSON.parse(text) as Blade;
+  change(blade);
+  return blade;
+}
+
+export const named = (name: string) => fieldKnife((blade) => (blade.name = name));

@@ -1,0 +1,17 @@
+import { createBrowserRouter, Navigate } from "react-router";
+import { BladeRoute } from "../pages/blade/BladeRoute.tsx";
+import { Rack } from "../pages/rack/Rack.tsx";
+import { Lost, Shell } from "./Shell.tsx";
+
+export const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    errorElement: <Lost />,
+    children: [
+      { path: "/", element: <Rack /> },
+      { path: "/blades/:id", element: <Navigate to="grind" replace /> },
+      { path: "/blades/:id/:page", element: <BladeRoute /> },
+      { path: "*", element: <Lost /> },
+    ],
+  },
+]);

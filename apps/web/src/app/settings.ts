@@ -1,0 +1,25 @@
+import type { LengthUnit } from "@true-spine/core/units/length.ts";
+import { create } from "zustand";
+import { persist } from "zustand/middleware";
+
+export type Theme = "light" | "dark";
+
+interface Settings {
+  unit: LengthUnit;
+  theme: Theme;
+  setUnit(unit: LengthUnit): void;
+  setTheme(theme: Theme): void;
+}
+
+/** How this browser shows things. Nothing about a blade is kept here. */
+export const useSettings = create<Settings>()(
+  persist(
+    (set) => ({
+      unit: "mm",
+      theme: "light",
+      setUnit: (unit) => set({ unit }),
+      setTheme: (theme) => set({ theme }),
+    }),
+    { name: "true-spine-settings" },
+  ),
+);

@@ -1,0 +1,76 @@
+import type { Blade } from "@true-spine/core/blade/schema.ts";
+import type { Evaluation } from "@true-spine/core/evaluation.ts";
+import type { Finding, NotJudged } from "@true-spine/core/findings/finding.ts";
+import type { LengthUnit } from "@true-spine/core/units/length.ts";
+import { wrap } from "comlink";
+import { useEffect, useState } from "react";
+import type { Judging } from "../workers/judge.worker.ts";
+
+export interface Judged {
+  /** The file these figures belong to. */
+  readonly file: Blade;
+  readonly whole: Pick<Evaluation, "blade" | "forward">;
+  readonly findings: readonly Finding[];
+  readonly notJudged: readonly NotJudged[];
+  /** Whether the remedies have been put to the test; until then none is shown. */
+  readonly isConfirmed: boolean;
+}
+
+const QUIET_MS = 250;
+
+/** Judges whatever blade is shown last: one at a time in the worker, those in between are passed over. */
+export function useJudged(file: Blade, unit: LengthUnit): Judged | null {
+  const [judged, setJudged] = useState<Judged | null>(null);
+  const [judge] = useState(startJudge);
+  useEffect(() => {
+    judge.show = setJudged;
+    return () => {
+      judge.show = () => {};
+    };
+  }, [judge]);
+  useEffect(() => judge.ask(file, unit), [judge, file, unit]);
+  useEffect(() => () => judge.end(), [judge]);
+  return judged;
+}
+
+function startJudge() {
+  let worker: Worker | null = null;
+  let waiting: { file: Blade; unit: LengthUnit } | null = null;
+  let isBusy = false;
+  const judge = {
+    show: (_: Judged) => {},
+    ask(file: Blade, unit: LengthUnit) {
+      waiting = { file, unit };
+      if (!isBusy) void work();
+    },
+    end() {
+      // Effects run twice in development: a worker ended by the first is made again by the next question.
+      worker?.terminate();
+      worker = null;
+      isBusy = false;
+      waiting = null;
+    },
+  };
+  async function work(): Promise<void> {
+    isBusy = true;
+    worker ??= new Worker(new URL("../workers/judge.worker.ts", import.meta.url), { type: "module" });
+    const mine = worker;
+    const remote = wrap<Judging>(mine);
+    while (waiting && worker === mine) {
+      const { file, unit } = waiting;
+      waiting = null;
+      const result = { file, ...(await remote.judge(file, unit)), isConfirmed: false };
+      if (worker !== mine) return;
+      judge.show({ ...result, findings: result.findings.map((finding) => ({ ...finding, remedies: [] })) });
+      if (!(await isQuiet())) continue;
+      const findings = await remote.confirm(file, result.findings, unit);
+      if (worker === mine && !waiting) judge.show({ ...result, findings, isConfirmed: true });
+    }
+    if (worker === mine) isBusy = false;
+  }
+  async function isQuiet(): Promise<boolean> {
+    await new Promise((resolve) => setTimeout(resolve, QUIET_MS));
+    return waiting === null;
+  }
+  return judge;
+}

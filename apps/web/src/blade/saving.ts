@@ -1,0 +1,154 @@
+import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { createStore, type StoreApi } from "zustand";
+import { saveBlade } from "../api/blades.ts";
+import { Refused, Unreachable } from "../api/client.ts";
+import type { Draft, DraftPlace } from "./drafts.ts";
+
+export type SaveStatus = "saved" | "unsaved" | "saving" | "away" | "conflict" | "refused";
+
+export interface SavingState {
+  readonly status: SaveStatus;
+  readonly revision: number;
+  /** The version that someone else saved in the meantime. */
+  readonly theirs: { readonly revision: number; readonly file: Blade } | null;
+  readonly why: string | null;
+}
+
+/**
+ * Saves a blade by itself, losing nothing. Every change is first kept in this browser, then sent. A save with
+ * no answer is sent again under the same key until it is answered, because it may have landed; only then does
+ * what was typed since follow. A stale save stops and waits for the maker's choice.
+ */
+export interface Saving {
+  readonly state: StoreApi<SavingState>;
+  changed(file: Blade): void;
+  /** Keeps what is on this screen, as the revision after theirs. */
+  keepMine(): void;
+  /** Forgets what was not saved here; the caller shows their version instead. */
+  takeTheirs(): void;
+  /** Another tab has saved, and this one shows it now. */
+  follow(revision: number): void;
+  /** Sends at once rather than after the usual pause. */
+  flush(): void;
+  stop(): void;
+}
+
+const PAUSE_MS = 500;
+const FIRST_RETRY_MS = 500;
+const LONGEST_RETRY_MS = 5000;
+
+export function startSaving(
+  id: string,
+  revision: number,
+  place: DraftPlace,
+  left: Draft | null,
+  onSaved: (revision: number) => void,
+): Saving {
+  const state = createStore<SavingState>()(() => ({ status: "saved", revision, theirs: null, why: null }));
+  let latest: Blade | null = left?.latest ?? null;
+  let base = left?.base ?? revision;
+  let sent: Draft["sent"] = left?.sent ?? null;
+  let isSending = false;
+  let isStopped = false;
+  let retryAfter = FIRST_RETRY_MS;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+
+  const keep = () => {
+    if (latest) place.keep({ latest, base, sent });
+    else place.clear();
+  };
+  const later = (ms: number) => {
+    clearTimeout(timer);
+    timer = setTimeout(send, ms);
+  };
+
+  async function send(): Promise<void> {
+    clearTimeout(timer);
+    if (isSending || isStopped || !latest || state.getState().status === "conflict") return;
+    sent ??= { file: latest, base, saveKey: crypto.randomUUID() };
+    keep();
+    isSending = true;
+    if (state.getState().status !== "away") state.setState({ status: "saving", why: null });
+    try {
+      const answer = await saveBlade(id, sent);
+      const isAll = sent.file === latest || JSON.stringify(sent.file) === JSON.stringify(latest);
+      base = answer.revision;
+      sent = null;
+      retryAfter = FIRST_RETRY_MS;
+      if (isAll) latest = null;
+      keep();
+      state.setState({ status: isAll ? "saved" : "unsaved", revision: base });
+      onSaved(base);
+      if (!isAll) later(PAUSE_MS);
+    } catch (error) {
+      failed(error);
+    } finally {
+      isSending = false;
+    }
+  }
+
+  function failed(error: unknown): void {
+    if (error instanceof Unreachable) {
+      state.setState({ status: "away" });
+      later(retryAfter);
+      retryAfter = Math.min(LONGEST_RETRY_MS, retryAfter * 1.6);
+      return;
+    }
+    sent = null;
+    keep();
+    if (error instanceof Refused && error.status === 409) {
+      const { revision: number = 0, file } = error.details;
+      state.setState({ status: "conflict", theirs: { revision: number, file: file as Blade } });
+    } else {
+      state.setState({
+        status: "refused",
+        why: error instanceof Error ? error.message : "The save was refused.",
+      });
+    }
+  }
+
+  const online = () => later(0);
+  window.addEventListener("online", online);
+  if (latest) {
+    state.setState({ status: "unsaved" });
+    later(0);
+  }
+
+  return {
+    state,
+    changed(file) {
+      latest = file;
+      keep();
+      const { status } = state.getState();
+      if (status === "conflict") return;
+      if (status !== "away") state.setState({ status: isSending ? "saving" : "unsaved" });
+      if (status !== "away" || !sent) later(PAUSE_MS);
+    },
+    keepMine() {
+      const { theirs } = state.getState();
+      if (!theirs) return;
+      base = theirs.revision;
+      state.setState({ status: "unsaved", theirs: null });
+      keep();
+      later(0);
+    },
+    takeTheirs() {
+      const { theirs } = state.getState();
+      if (!theirs) return;
+      base = theirs.revision;
+      latest = null;
+      keep();
+      state.setState({ status: "saved", revision: base, theirs: null });
+    },
+    follow(revision) {
+      base = revision;
+      state.setState({ revision });
+    },
+    flush: () => later(0),
+    stop() {
+      isStopped = true;
+      clearTimeout(timer);
+      window.removeEventListener("online", online);
+    },
+  };
+}

@@ -1,0 +1,81 @@
+import type { Fault } from "@true-spine/core/blade/fault.ts";
+import { parseBlade } from "@true-spine/core/blade/parse.ts";
+import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { type TemporalState, temporal } from "zundo";
+import { createStore, type StoreApi } from "zustand";
+
+const STEPS_KEPT = 200;
+
+export interface BladeState {
+  /** Always sound: an edit that would not be is refused, and the blade stays as it was. */
+  readonly file: Blade;
+}
+
+type Step = Pick<BladeState, "file">;
+
+/**
+ * The open blade with its undo. One visit to a box, one drag, one press of a button is one step: between
+ * `begin` and `end` only the first change is remembered.
+ */
+export interface OpenBlade {
+  readonly store: StoreApi<BladeState> & { temporal: StoreApi<TemporalState<Step>> };
+  /** Changes a copy; puts it in if it is sound, else says what is wrong and changes nothing. */
+  edit(change: (copy: Blade) => void): readonly Fault[];
+  /** Puts a whole file in, under the same condition. */
+  replace(file: Blade): readonly Fault[];
+  begin(): void;
+  end(): void;
+  undo(): void;
+  redo(): void;
+}
+
+export function openBlade(file: Blade): OpenBlade {
+  const store = createStore<BladeState>()(
+    temporal((): BladeState => ({ file }), { limit: STEPS_KEPT, equality: (a, b) => a.file === b.file }),
+  ) as OpenBlade["store"];
+  let isOpen = false;
+  const past = () => store.temporal.getState();
+  const put = (next: Blade) => {
+    store.setState({ file: next });
+    if (isOpen) past().pause();
+  };
+  const end = () => {
+    isOpen = false;
+    past().resume();
+  };
+  const replace = (next: Blade) => {
+    const parsed = parseBlade(next);
+    if (!parsed.ok) return parsed.faults;
+    put(parsed.blade);
+    return [];
+  };
+  return {
+    store,
+    edit(change) {
+      const copy = structuredClone(store.getState().file);
+      change(copy);
+      return replace(copy);
+    },
+    replace,
+    begin() {
+      end();
+      isOpen = true;
+    },
+    end,
+    undo() {
+      end();
+      past().undo();
+    },
+    redo() {
+      end();
+      past().redo();
+    },
+  };
+}
+
+/** The first fault in words, for a box that was refused; null when there is none. */
+export function whyNot(faults: readonly Fault[]): string | null {
+  const [first] = faults;
+  if (!first) return null;
+  return `${first.message.charAt(0).toUpperCase()}${first.message.slice(1)}.`;
+}

@@ -1,0 +1,128 @@
+import { LENGTH_UNITS } from "@true-spine/core/units/length.ts";
+import { Download, History, Keyboard, Redo2, Undo2 } from "lucide-react";
+import { Link } from "react-router";
+import { useStore } from "zustand";
+import type { BladeWithFile } from "../../api/blades.ts";
+import { useSettings } from "../../app/settings.ts";
+import { useFile, useScreen } from "../../blade/context.ts";
+import type { SaveStatus } from "../../blade/saving.ts";
+import { Segmented } from "../../parts/Segmented.tsx";
+import { HistoryPanel } from "./HistoryPanel.tsx";
+import { BLADE_PAGES } from "./pages.ts";
+
+export type Panel = "commands" | "keys" | "history" | null;
+
+const WORDS: Record<SaveStatus, string> = {
+  saved: "saved",
+  unsaved: "not saved yet",
+  saving: "saving …",
+  away: "server away: kept here, trying again",
+  conflict: "saved elsewhere too: choose",
+  refused: "not saved",
+};
+
+/** Name, status in words, undo and redo, pages in working order, the unit on show. */
+export function BladeHeader({
+  row,
+  page,
+  panel,
+  setPanel,
+}: {
+  row: BladeWithFile;
+  page: string;
+  panel: Panel;
+  setPanel: (panel: Panel) => void;
+}) {
+  const file = useFile();
+  const { open, saving, id } = useScreen();
+  const { unit, setUnit } = useSettings();
+  const { status, revision, why } = useStore(saving.state);
+  const canUndo = useStore(open.store.temporal, (past) => past.pastStates.length > 0);
+  const canRedo = useStore(open.store.temporal, (past) => past.futureStates.length > 0);
+  const isTroubled = status === "away" || status === "conflict" || status === "refused";
+  return (
+    <header className="flex h-13 shrink-0 items-center gap-3 border-b border-rule bg-paper px-4">
+      <div className="min-w-0 flex-1">
+        <h1 className="truncate text-[17px] leading-5 font-bold">{file.name}</h1>
+        <p className="truncate text-xs text-faint">
+          {[file.use, file.steel, row.state].filter(Boolean).join(", ")}, revision {revision} ·{" "}
+          <span role="status" className={isTroubled ? "font-bold text-fix" : ""}>
+            {WORDS[status]}
+            {why && `: ${why}`}
+          </span>
+        </p>
+      </div>
+      <div className="flex items-center gap-1">
+        <IconButton label="Undo, Ctrl+Z" onClick={() => open.undo()} disabled={!canUndo}>
+          <Undo2 className="size-4.5" aria-hidden />
+        </IconButton>
+        <IconButton label="Redo, Ctrl+Shift+Z" onClick={() => open.redo()} disabled={!canRedo}>
+          <Redo2 className="size-4.5" aria-hidden />
+        </IconButton>
+        <IconButton label="Revisions" onClick={() => setPanel("history")}>
+          <History className="size-4.5" aria-hidden />
+        </IconButton>
+        <IconButton label="Take the blade file" onClick={() => downloadBlade(file)}>
+          <Download className="size-4.5" aria-hidden />
+        </IconButton>
+        <IconButton label="Keys and commands, ?" onClick={() => setPanel("keys")}>
+          <Keyboard className="size-4.5" aria-hidden />
+        </IconButton>
+      </div>
+      <nav aria-label="Pages of this blade" className="flex gap-1">
+        {BLADE_PAGES.map(({ path, name }, i) => (
+          <Link
+            key={path}
+            to={`/blades/${id}/${path}`}
+            aria-current={path === page ? "page" : undefined}
+            className={`rounded px-3 py-1.5 text-sm font-semibold ${path === page ? "bg-deep text-on-deep" : "hover:bg-rule"}`}
+          >
+            <span className={`mr-1.5 font-normal ${path === page ? "" : "text-faint"}`}>{i + 1}</span>
+            {name}
+          </Link>
+        ))}
+      </nav>
+      <div className="w-40">
+        <Segmented label="Unit" options={LENGTH_UNITS} value={unit} onChange={setUnit} />
+      </div>
+      <HistoryPanel isOpen={panel === "history"} onClose={() => setPanel(null)} />
+    </header>
+  );
+}
+
+function IconButton({
+  label,
+  onClick,
+  disabled,
+  children,
+}: {
+  label: string;
+  onClick: () => void;
+  disabled?: boolean;
+  children: React.ReactNode;
+}) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      onClick={onClick}
+      disabled={disabled}
+      className="rounded p-2 hover:bg-rule disabled:opacity-35"
+    >
+      {children}
+    </button>
+  );
+}
+
+/** Hands the blade file itself to the browser's downloads. */
+export function downloadBlade(file: { name: string }): void {
+  const url = URL.createObjectURL(
+    new Blob([`${JSON.stringify(file, null, 2)}\n`], { type: "application/json" }),
+  );
+  const link = document.createElement("a");
+  link.href = url;
+  link.download = `${file.name.replace(/[^\p{L}\p{N}]+/gu, "-").toLowerCase() || "blade"}.json`;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(url), 1000);
+}

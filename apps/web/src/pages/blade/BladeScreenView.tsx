@@ -1,0 +1,74 @@
+import { useState } from "react";
+import { Navigate, useParams } from "react-router";
+import type { BladeWithFile } from "../../api/blades.ts";
+import { useSettings } from "../../app/settings.ts";
+import { useFile, useRail } from "../../blade/context.ts";
+import { fieldOf } from "../../blade/derived.ts";
+import { useJudged } from "../../blade/judging.ts";
+import { Numbers } from "../../rail/Numbers.tsx";
+import { Rail } from "../../rail/Rail.tsx";
+import { Section } from "../../rail/Section.tsx";
+import { numbersAt, stationAtX } from "../../rail/scribe-numbers.ts";
+import { BladeHeader } from "./BladeHeader.tsx";
+import { Commands } from "./Commands.tsx";
+import { Conflict } from "./Conflict.tsx";
+import { BLADE_PAGES } from "./pages.ts";
+import { Tray } from "./Tray.tsx";
+import { useKeys } from "./useKeys.ts";
+import { WholeFigures } from "./WholeFigures.tsx";
+
+/** A blade's screen: header, strips, section and numbers, the page's controls, findings. */
+export function BladeScreenView({ row }: { row: BladeWithFile }) {
+  const { page } = useParams();
+  const current = BLADE_PAGES.find((one) => one.path === page);
+  const [panel, setPanel] = useState<"commands" | "keys" | "history" | null>(null);
+  useKeys(setPanel);
+  if (!current) return <Navigate to="../grind" relative="path" replace />;
+  return (
+    <div className="flex h-full flex-col">
+      <BladeHeader row={row} page={current.path} panel={panel} setPanel={setPanel} />
+      <Working page={current} />
+      <Conflict />
+      <Commands panel={panel} setPanel={setPanel} />
+    </div>
+  );
+}
+
+function Working({ page }: { page: (typeof BLADE_PAGES)[number] }) {
+  const file = useFile();
+  const unit = useSettings((settings) => settings.unit);
+  const judged = useJudged(file, unit);
+  const { Controls, Handles } = page;
+  return (
+    <>
+      <div className="flex min-h-0 flex-1">
+        <div className="min-w-0 flex-1">
+          <Rail handles={(place) => <Handles place={place} />} />
+        </div>
+        <aside
+          aria-label="At the scribe, and controls"
+          className="flex w-84 shrink-0 flex-col gap-1.5 overflow-y-auto border-l border-rule bg-room"
+        >
+          <AtScribe />
+          <WholeFigures judged={judged} />
+          <Controls />
+        </aside>
+      </div>
+      <Tray judged={judged} />
+    </>
+  );
+}
+
+function AtScribe() {
+  const file = useFile();
+  const scribe = useRail((state) => state.scribe);
+  const unit = useSettings((settings) => settings.unit);
+  const field = fieldOf(file);
+  const station = stationAtX(field, scribe);
+  return (
+    <>
+      <Section file={file} x={scribe} station={station} />
+      <Numbers rows={numbersAt(field, scribe, station, unit)} />
+    </>
+  );
+}

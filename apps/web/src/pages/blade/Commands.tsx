@@ -1,0 +1,79 @@
+import { LENGTH_UNITS } from "@true-spine/core/units/length.ts";
+import { Command } from "cmdk";
+import { useNavigate } from "react-router";
+import { useSettings } from "../../app/settings.ts";
+import { useFile, useScreen } from "../../blade/context.ts";
+import { PlainButton, Question } from "../../parts/Dialog.tsx";
+import { downloadBlade, type Panel } from "./BladeHeader.tsx";
+import { BLADE_PAGES } from "./pages.ts";
+import { KEYS } from "./useKeys.ts";
+
+/** The command list behind /, and the keys behind ?. */
+export function Commands({ panel, setPanel }: { panel: Panel; setPanel: (panel: Panel) => void }) {
+  const { open, rail, id } = useScreen();
+  const file = useFile();
+  const navigate = useNavigate();
+  const { setUnit, setTheme } = useSettings();
+  const commands: { name: string; run: () => void }[] = [
+    ...BLADE_PAGES.map(({ path, name }) => ({
+      name: `Go to ${name}`,
+      run: () => navigate(`/blades/${id}/${path}`),
+    })),
+    { name: "To the rack", run: () => navigate("/") },
+    { name: "Undo", run: () => open.undo() },
+    { name: "Redo", run: () => open.redo() },
+    { name: "Open the findings", run: () => rail.setState({ isTrayOpen: true }) },
+    { name: "Show the whole knife", run: () => rail.setState({ fit: "whole" }) },
+    { name: "Show the blade", run: () => rail.setState({ fit: "blade" }) },
+    ...LENGTH_UNITS.map((unit) => ({ name: `Read in ${unit}`, run: () => setUnit(unit) })),
+    { name: "Revisions", run: () => setPanel("history") },
+    { name: "Take the blade file", run: () => downloadBlade(file) },
+    { name: "Dark shop", run: () => setTheme("dark") },
+    { name: "Light paper", run: () => setTheme("light") },
+  ];
+  return (
+    <>
+      <Question title="Commands" isOpen={panel === "commands"} onClose={() => setPanel(null)}>
+        <Command label="Commands">
+          <Command.Input
+            autoFocus
+            placeholder="What do you want to do?"
+            className="h-10 w-full rounded border border-frame bg-sheet px-3"
+          />
+          <Command.List className="mt-2 max-h-80 overflow-auto">
+            <Command.Empty className="p-3 text-faint">No such command.</Command.Empty>
+            {commands.map(({ name, run }) => (
+              <Command.Item
+                key={name}
+                onSelect={() => {
+                  setPanel(null);
+                  run();
+                }}
+                className="cursor-pointer rounded px-3 py-2 data-[selected=true]:bg-deep data-[selected=true]:text-on-deep"
+              >
+                {name}
+              </Command.Item>
+            ))}
+          </Command.List>
+        </Command>
+      </Question>
+      <Question title="Keys" isOpen={panel === "keys"} onClose={() => setPanel(null)}>
+        <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-2">
+          {KEYS.map(({ keys, does }) => (
+            <div key={keys} className="contents">
+              <dt>
+                <kbd className="rounded border border-frame bg-sheet px-1.5 py-0.5 text-sm font-semibold">
+                  {keys}
+                </kbd>
+              </dt>
+              <dd>{does}</dd>
+            </div>
+          ))}
+        </dl>
+        <div className="mt-5 flex justify-end">
+          <PlainButton onClick={() => setPanel(null)}>Close</PlainButton>
+        </div>
+      </Question>
+    </>
+  );
+}

@@ -1,0 +1,187 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { type LengthUnit, showLength } from "@true-spine/core/units/length.ts";
+import { formatDistanceToNow } from "date-fns/formatDistanceToNow";
+import { Search } from "lucide-react";
+import { useDeferredValue, useState } from "react";
+import { Link } from "react-router";
+import { type BladeRow, useRack } from "../../api/blades.ts";
+import { useSettings } from "../../app/settings.ts";
+import { PlainButton } from "../../parts/Dialog.tsx";
+import { Segmented } from "../../parts/Segmented.tsx";
+import { Sign } from "../../parts/Sign.tsx";
+import { NewBlade } from "./NewBlade.tsx";
+import { OpenFile } from "./OpenFile.tsx";
+import { RowMenu } from "./RowMenu.tsx";
+
+/** All blades, as on a rack: each with its outline to one scale, what it is for, its figures and what is found. */
+export function Rack() {
+  const [search, setSearch] = useState("");
+  const [shelf, setShelf] = useState<"rack" | "archive">("rack");
+  const [isNew, setIsNew] = useState(false);
+  const { data, isError, isPending, refetch } = useRack(useDeferredValue(search), shelf === "archive");
+  const { unit, setUnit } = useSettings();
+  const queries = useQueryClient();
+  const refresh = () => void queries.invalidateQueries({ queryKey: ["blades"] });
+  const longest = Math.max(1, ...(data ?? []).map((row) => row.summary.box[2]));
+  return (
+    <div className="flex h-full flex-col">
+      <header className="flex h-13 shrink-0 items-center gap-3 border-b border-rule bg-paper px-5">
+        <h1 className="text-[17px] font-bold">Rack</h1>
+        <label className="relative ml-3 flex-1">
+          <span className="sr-only">Search by name, purpose or steel</span>
+          <Search className="pointer-events-none absolute top-2 left-2.5 size-4 text-faint" aria-hidden />
+          <input
+            type="search"
+            placeholder="name, purpose or steel"
+            className="h-8 w-full max-w-80 rounded border border-frame bg-sheet pl-8"
+            value={search}
+            onChange={(event) => setSearch(event.currentTarget.value)}
+          />
+        </label>
+        <div className="w-40">
+          <Segmented label="Shelf" options={["rack", "archive"]} value={shelf} onChange={setShelf} />
+        </div>
+        <div className="w-40">
+          <Segmented label="Unit" options={["mm", "inch", "thou"]} value={unit} onChange={setUnit} />
+        </div>
+        <OpenFile onDone={refresh} />
+        <PlainButton kind="main" onClick={() => setIsNew(true)}>
+          New blade
+        </PlainButton>
+      </header>
+      <div className="min-h-0 flex-1 overflow-auto px-5 py-4">
+        {isPending && <p className="text-faint">Fetching the rack …</p>}
+        {isError && (
+          <div role="alert" className="flex items-center gap-4">
+            <p>The server does not answer, so the rack cannot be shown. Nothing is lost.</p>
+            <PlainButton onClick={() => void refetch()}>Try again</PlainButton>
+          </div>
+        )}
+        {data?.length === 0 && <Empty search={search} shelf={shelf} onNew={() => setIsNew(true)} />}
+        {data && data.length > 0 && (
+          <ul className="flex flex-col gap-3">
+            {data.map((row) => (
+              <RackRow key={row.id} row={row} unit={unit} longest={longest} onDone={refresh} />
+            ))}
+          </ul>
+        )}
+      </div>
+      <NewBlade isOpen={isNew} onClose={() => setIsNew(false)} />
+    </div>
+  );
+}
+
+function Empty({ search, shelf, onNew }: { search: string; shelf: string; onNew: () => void }) {
+  if (search)
+    return (
+      <p className="text-faint">
+        Nothing on the {shelf} answers to “{search}”. Try part of a name, or a steel.
+      </p>
+    );
+  if (shelf === "archive")
+    return <p className="text-faint">Nothing is archived. A blade put away from its menu lands here.</p>;
+  return (
+    <div className="max-w-lg">
+      <p>
+        The rack is empty. Start a blade from what it is for and how big it shall be, or open a blade file.
+      </p>
+      <div className="mt-4">
+        <PlainButton kind="main" onClick={onNew}>
+          Start a blade
+        </PlainButton>
+      </div>
+    </div>
+  );
+}
+
+function RackRow({
+  row,
+  unit,
+  longest,
+  onDone,
+}: {
+  row: BladeRow;
+  unit: LengthUnit;
+  longest: number;
+  onDone: () => void;
+}) {
+  const { summary } = row;
+  const [x, y, width, height] = summary.box;
+  const say = (mm: number, places?: number) => showLength(mm, unit, places);
+  return (
+    <li className="flex items-stretch rounded-md border border-rule bg-sheet">
+      <Link to={`/blades/${row.id}/grind`} className="flex min-w-0 flex-1 items-stretch rounded-md">
+        <span className="flex w-[46%] shrink-0 items-center rounded-l-md bg-layout px-4 py-3">
+          {/* One scale for the whole rack: a short knife looks short. */}
+          <svg
+            viewBox={`${x - 1} ${y - 1} ${width + 2} ${height + 2}`}
+            style={{ width: `${(100 * width) / longest}%` }}
+            className="max-h-24"
+            role="img"
+            aria-label={`Outline of ${row.name}`}
+          >
+            <path
+              d={summary.outline}
+              fill="var(--color-layout-steel)"
+              stroke="var(--color-scribed)"
+              strokeWidth={1}
+              vectorEffect="non-scaling-stroke"
+            />
+          </svg>
+        </span>
+        <span className="flex min-w-0 flex-1 flex-col justify-center gap-1 px-4 py-2.5">
+          <span className="flex items-baseline gap-2">
+            <span className="truncate text-base font-bold">{row.name}</span>
+            <span className="shrink-0 text-sm text-faint">
+              {[row.use, row.steel].filter(Boolean).join(", ")}
+            </span>
+            <span className="ml-auto shrink-0 rounded border border-rule px-1.5 text-xs text-faint">
+              {row.state}
+            </span>
+          </span>
+          <span className="flex gap-5 text-sm">
+            <Figure name="blade" value={`${say(summary.length, unit === "mm" ? 0 : undefined)}`} />
+            <Figure name="steel" value={`${summary.mass.toFixed(0)} g`} />
+            {summary.behind && (
+              <Figure
+                name="behind the edge"
+                value={
+                  summary.behind[0] === summary.behind[1]
+                    ? say(summary.behind[0])
+                    : `${say(summary.behind[0])}–${say(summary.behind[1])}`
+                }
+              />
+            )}
+            <span className="ml-auto self-end text-xs text-faint">
+              revision {row.revision}, {formatDistanceToNow(new Date(row.updatedAt), { addSuffix: true })}
+            </span>
+          </span>
+          <span className="flex min-w-0 items-start gap-2 text-sm">
+            <span className="pt-0.5">
+              <Sign of={summary.fix > 0 ? "fix" : summary.watch > 0 ? "watch" : "well"} />
+            </span>
+            <span className="line-clamp-2">
+              {summary.worst ?? "All well."}
+              {summary.fix + summary.watch > 1 && <span className="text-faint"> {countWords(summary)}</span>}
+            </span>
+          </span>
+        </span>
+      </Link>
+      <RowMenu row={row} onDone={onDone} />
+    </li>
+  );
+}
+
+function countWords({ fix, watch }: { fix: number; watch: number }): string {
+  const parts = [fix > 0 ? `${fix} to fix` : "", watch > 0 ? `${watch} to watch` : ""].filter(Boolean);
+  return `In all ${parts.join(", ")}.`;
+}
+
+function Figure({ name, value }: { name: string; value: string }) {
+  return (
+    <span>
+      <span className="block text-[11px] text-faint">{name}</span>
+      <span className="font-semibold">{value}</span>
+    </span>
+  );
+}

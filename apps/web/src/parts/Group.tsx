@@ -1,0 +1,64 @@
+import type { ReactNode } from "react";
+
+/** A short group of controls with its heading. */
+export function Group({ title, children, aside }: { title: string; children: ReactNode; aside?: ReactNode }) {
+  return (
+    <section aria-label={title} className="bg-sheet px-3 py-2.5">
+      <div className="mb-2 flex items-center justify-between">
+        <h3 className="text-[13px] font-bold">{title}</h3>
+        {aside}
+      </div>
+      <div className="flex flex-col gap-2">{children}</div>
+    </section>
+  );
+}
+
+export function SmallButton({
+  onClick,
+  children,
+  label,
+}: {
+  onClick: () => void;
+  children: ReactNode;
+  label?: string;
+}) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      onClick={onClick}
+      className="min-h-7 rounded border border-frame bg-sheet px-2 text-xs font-semibold hover:bg-room"
+    >
+      {children}
+    </button>
+  );
+}
+
+export function Choice({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  options: readonly { value: string; name: string }[];
+  onChange: (value: string) => void;
+}) {
+  return (
+    <label className="flex items-center justify-between gap-2 text-sm text-faint">
+      {label}
+      <select
+        className="h-8 w-44 rounded border border-frame bg-sheet px-2 font-semibold text-ink"
+        value={value}
+        onChange={(event) => onChange(event.currentTarget.value)}
+      >
+        {options.map((option) => (
+          <option key={option.value} value={option.value}>
+            {option.name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

@@ -1,0 +1,64 @@
+import type { NumberRow } from "./scribe-numbers.ts";
+
+/** Numbers at the scribe: left, right, both together, and wanted. Hover or focus a row to see where it is from. */
+export function Numbers({ rows }: { rows: readonly NumberRow[] }) {
+  return (
+    <section aria-label="Numbers at the scribe" className="bg-sheet px-2 py-1.5">
+      <table className="w-full border-collapse text-[13px] leading-[21px]">
+        <thead>
+          <tr className="text-left text-[11px] text-faint">
+            <th scope="col" className="font-normal">
+              at the scribe
+            </th>
+            <th scope="col" className="w-13 text-right font-normal">
+              left
+            </th>
+            <th scope="col" className="w-13 text-right font-normal">
+              right
+            </th>
+            <th scope="col" className="w-13 text-right font-normal">
+              both
+            </th>
+            <th scope="col" className="w-20 text-right font-normal">
+              wanted
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.name} className="group relative">
+              <th scope="row" className="text-left font-medium">
+                <button
+                  type="button"
+                  className="peer cursor-help text-left"
+                  aria-label={`${row.name}: ${row.from}`}
+                >
+                  {row.name}
+                </button>
+                <span
+                  aria-hidden
+                  className="pointer-events-none absolute top-full left-2 z-20 hidden max-w-72 rounded bg-ink px-2 py-1 text-xs font-normal text-room peer-focus-visible:block group-hover:block"
+                >
+                  {row.from}
+                </span>
+              </th>
+              <Cell value={row.left} />
+              <Cell value={row.right} />
+              <Cell value={row.both} isOut={row.isOut} />
+              <td className="text-right text-[12px] text-deep">{row.wanted ?? ""}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+function Cell({ value, isOut = false }: { value: string | null; isOut?: boolean }) {
+  return (
+    <td className={`text-right ${isOut ? "font-bold text-fix" : "font-medium"}`}>
+      {isOut && <span className="sr-only">outside what is wanted: </span>}
+      {value ?? ""}
+    </td>
+  );
+}

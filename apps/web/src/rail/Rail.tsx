@@ -1,0 +1,275 @@
+import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { thicknessAbove } from "@true-spine/core/blade/station.ts";
+import { purposeOf } from "@true-spine/core/findings/purposes.ts";
+import { MILLIMETRES_IN, showLength } from "@true-spine/core/units/length.ts";
+import { type ReactNode, useRef } from "react";
+import { useSettings } from "../app/settings.ts";
+import { useFile, useRail, useScreen } from "../blade/context.ts";
+import { fieldOf, linesOf } from "../blade/derived.ts";
+import { Chart, type Curve } from "./Chart.tsx";
+import { type SidePlace, SideView, sidePlace } from "./SideView.tsx";
+import { SpineView } from "./SpineView.tsx";
+import { type Scale, scaleFor, ticks } from "./scale.ts";
+import { useSize } from "./useSize.ts";
+
+const MARGIN = { left: 64, right: 28 };
+const AXIS_HEIGHT = 30;
+
+/** The strips of a blade, one above the other on one x axis, with the scribe through all of them. */
+export function Rail({ handles }: { handles: (place: SidePlace) => ReactNode }) {
+  const file = useFile();
+  const fit = useRail((state) => state.fit);
+  const unit = useSettings((settings) => settings.unit);
+  const [ref, size] = useSize<HTMLDivElement>();
+  const { ring } = fieldOf(file);
+  const from = fit === "whole" ? ring.left : Math.max(ring.left, -14);
+  const scale = scaleFor(from, ring.right, Math.max(200, size.width), MARGIN);
+  const room = Math.max(0, size.height - AXIS_HEIGHT);
+  const heights = { side: room * 0.44, spine: room * 0.16, edge: room * 0.22, angle: room * 0.18 };
+  const place = sidePlace(file, scale, heights.side);
+  return (
+    <div ref={ref} className="relative h-full touch-none overflow-hidden select-none">
+      {size.width > 0 && (
+        <ScribePad scale={scale}>
+          <Strip title="Side" height={heights.side} isBlue>
+            <SideView file={file} place={place} height={heights.side}>
+              {handles(place)}
+            </SideView>
+            <FitSwitch />
+          </Strip>
+          <Strip title="Spine" height={heights.spine} isBlue>
+            <SpineView file={file} scale={scale} height={heights.spine} />
+          </Strip>
+          <Strip title="Edge" note={`${unit} thick`} height={heights.edge}>
+            <EdgeStrip file={file} scale={scale} height={heights.edge} />
+          </Strip>
+          <Strip title="Bevel" note="° per side" height={heights.angle}>
+            <AngleStrip file={file} scale={scale} height={heights.angle} />
+          </Strip>
+          <Axis scale={scale} />
+          <Scribe scale={scale} height={size.height} />
+        </ScribePad>
+      )}
+    </div>
+  );
+}
+
+function Strip({
+  title,
+  note,
+  height,
+  isBlue,
+  children,
+}: {
+  title: string;
+  note?: string;
+  height: number;
+  isBlue?: boolean;
+  children: ReactNode;
+}) {
+  return (
+    <section
+      aria-label={title}
+      className={`relative border-b ${isBlue ? "border-layout-grid bg-layout" : "border-rule bg-paper"}`}
+      style={{ height }}
+    >
+      {children}
+      <h2
+        className={`pointer-events-none absolute top-1.5 left-2.5 text-[13px] font-semibold ${isBlue ? "text-scribed" : "text-ink"}`}
+      >
+        {title}
+        {note && <span className="ml-1.5 text-[11px] font-normal text-faint">{note}</span>}
+      </h2>
+    </section>
+  );
+}
+
+function FitSwitch() {
+  const { rail } = useScreen();
+  const fit = useRail((state) => state.fit);
+  return (
+    <fieldset className="absolute top-1 right-2 flex gap-1 text-xs">
+      <legend className="sr-only">Shown on the rail</legend>
+      {(["blade", "whole"] as const).map((option) => (
+        <button
+          key={option}
+          type="button"
+          aria-pressed={fit === option}
+          className={`rounded px-2 py-1 ${fit === option ? "bg-scribed font-semibold text-layout" : "text-scribed-faint hover:text-scribed"}`}
+          onPointerDown={(event) => event.stopPropagation()}
+          onClick={() => rail.setState({ fit: option })}
+        >
+          {option === "blade" ? "blade" : "whole knife"}
+        </button>
+      ))}
+    </fieldset>
+  );
+}
+
+function EdgeStrip({ file, scale, height }: { file: Blade; scale: Scale; height: number }) {
+  const unit = useSettings((settings) => settings.unit);
+  const field = fieldOf(file);
+  const { stations } = linesOf(file);
+  const purpose = purposeOf(file.use);
+  const above = (h: number): Curve["points"] =>
+    stations.map((station) => [station.x, thicknessAbove(field, station, h)]);
+  const name = (h: number) => `${showLength(h, unit, unit === "mm" ? 0 : undefined)} up`;
+  const curves: Curve[] = [
+    { name: name(5), points: above(5), stroke: "var(--color-frame)", labelled: true },
+    { name: name(2), points: above(2), stroke: "var(--color-faint)", labelled: true },
+    {
+      name: "behind the edge",
+      points: stations.map((station) => [station.x, station.behind]),
+      stroke: "var(--color-deep)",
+      width: 2.4,
+      labelled: true,
+    },
+  ];
+  const xs = stations.map((station) => station.x);
+  const band = purpose && {
+    from: Math.min(...xs),
+    to: Math.max(...xs),
+    low: purpose.behind[0],
+    high: purpose.behind[1],
+    name: "wanted",
+  };
+  return (
+    <Chart
+      label="Thickness along the edge: behind it, and at fixed heights above it"
+      scale={scale}
+      height={height}
+      curves={curves}
+      band={band}
+      step={unit === "mm" ? 0.5 : 0.02 * MILLIMETRES_IN.inch}
+      show={(value) => showLength(value, unit, unit === "mm" ? 1 : unit === "inch" ? 2 : 0)}
+    />
+  );
+}
+
+function AngleStrip({ file, scale, height }: { file: Blade; scale: Scale; height: number }) {
+  const field = fieldOf(file);
+  const { stations } = linesOf(file);
+  const right: Curve = {
+    name: field.alike ? "both sides" : "right",
+    points: stations.map((station) => [station.x, station.right.primaryAngle]),
+    stroke: "var(--color-accent)",
+    width: 2,
+    labelled: true,
+  };
+  const left: Curve = {
+    name: "left",
+    points: stations.map((station) => [station.x, station.left.primaryAngle]),
+    stroke: "var(--color-accent)",
+    width: 2,
+    dash: "6 4",
+    labelled: true,
+  };
+  return (
+    <Chart
+      label="Primary bevel angle along the blade, degrees per side"
+      scale={scale}
+      height={height}
+      curves={field.alike ? [right] : [right, left]}
+      step={1}
+      show={(value) => `${value.toFixed(0)}°`}
+    />
+  );
+}
+
+function Axis({ scale }: { scale: Scale }) {
+  const unit = useSettings((settings) => settings.unit);
+  const inch = unit !== "mm";
+  const marks = ticks(scale, 70, inch ? MILLIMETRES_IN.inch / 4 : 1);
+  return (
+    <svg
+      width={scale.width}
+      height={AXIS_HEIGHT}
+      role="img"
+      aria-label="Distance from the junction"
+      className="block bg-room"
+    >
+      {ticks(scale, 18, inch ? MILLIMETRES_IN.inch / 20 : 1).map((x) => (
+        <line key={x} x1={scale.px(x)} x2={scale.px(x)} y1={0} y2={5} stroke="var(--color-frame)" />
+      ))}
+      {marks.map((x) => (
+        <g key={x}>
+          <line x1={scale.px(x)} x2={scale.px(x)} y1={0} y2={9} stroke="var(--color-ink)" />
+          <text x={scale.px(x)} y={23} textAnchor="middle" className="fill-faint text-[11px]">
+            {showLength(x, unit, unit === "mm" ? 0 : unit === "inch" ? 2 : 0)}
+          </text>
+        </g>
+      ))}
+    </svg>
+  );
+}
+
+/** Anywhere on the strips takes hold of the scribe; handles on the drawings keep the pointer to themselves. */
+function ScribePad({ scale, children }: { scale: Scale; children: ReactNode }) {
+  const { rail } = useScreen();
+  const isHeld = useRef(false);
+  const go = (event: React.PointerEvent<HTMLDivElement>) => {
+    const x = scale.mm(event.clientX - event.currentTarget.getBoundingClientRect().left);
+    rail.setState({ scribe: clampToScale(scale, Math.round(x * 10) / 10) });
+  };
+  return (
+    <div
+      className="absolute inset-0 cursor-col-resize"
+      onPointerDown={(event) => {
+        if (event.button !== 0) return;
+        isHeld.current = true;
+        event.currentTarget.setPointerCapture(event.pointerId);
+        go(event);
+      }}
+      onPointerMove={(event) => {
+        rail.setState({
+          pointer: scale.mm(event.clientX - event.currentTarget.getBoundingClientRect().left),
+        });
+        if (isHeld.current) go(event);
+      }}
+      onPointerUp={() => {
+        isHeld.current = false;
+      }}
+      onPointerCancel={() => {
+        isHeld.current = false;
+      }}
+    >
+      {children}
+    </div>
+  );
+}
+
+export function clampToScale(scale: { from: number; to: number }, x: number): number {
+  return Math.min(scale.to, Math.max(scale.from, x));
+}
+
+function Scribe({ scale, height }: { scale: Scale; height: number }) {
+  const unit = useSettings((settings) => settings.unit);
+  const { rail } = useScreen();
+  const scribe = useRail((state) => state.scribe);
+  const x = scale.px(scribe);
+  if (x < -1 || x > scale.width + 1) return null;
+  const label = showLength(scribe, unit, unit === "mm" ? 1 : undefined);
+  return (
+    <div
+      role="slider"
+      tabIndex={0}
+      aria-label="Scribe"
+      aria-orientation="horizontal"
+      aria-valuemin={Math.round(scale.from)}
+      aria-valuemax={Math.round(scale.to)}
+      aria-valuenow={scribe}
+      aria-valuetext={`${label} ${unit} from the junction`}
+      className="pointer-events-none absolute top-0 -translate-x-1/2 outline-offset-0"
+      style={{ left: x, height }}
+      onKeyDown={(event) => {
+        if (event.key === "Home") rail.setState({ scribe: scale.from });
+        if (event.key === "End") rail.setState({ scribe: scale.to });
+      }}
+    >
+      <div className="mx-auto rounded-sm bg-scribe px-1.5 text-[12px] leading-5 font-bold text-[#1b0d08]">
+        {label}
+      </div>
+      <div className="mx-auto w-px bg-scribe" style={{ height: height - 20 }} />
+    </div>
+  );
+}

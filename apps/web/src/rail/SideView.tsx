@@ -1,0 +1,167 @@
+import type { DrawnLines, Line } from "@true-spine/core/blade/lines.ts";
+import { ringPoints } from "@true-spine/core/blade/outline.ts";
+import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { showLength } from "@true-spine/core/units/length.ts";
+import type { ReactNode } from "react";
+import { useSettings } from "../app/settings.ts";
+import { fieldOf, linesOf } from "../blade/derived.ts";
+import { pathThrough, type Scale, ticks } from "./scale.ts";
+
+/** Where a side view draws: the rail's scale across, and the pixel row of the spine datum. */
+export interface SidePlace {
+  readonly scale: Scale;
+  readonly datum: number;
+  px(x: number): number;
+  py(y: number): number;
+}
+
+export function sidePlace(file: Blade, scale: Scale, height: number): SidePlace {
+  const { ring } = fieldOf(file);
+  const middle = (ring.top + ring.bottom) / 2;
+  const datum = height / 2 - 6 + middle * scale.perMm;
+  return { scale, datum, px: scale.px, py: (y) => datum - y * scale.perMm };
+}
+
+/** The blade from its right side, at the rail's own scale in both directions, so that its shape is true. */
+export function SideView({
+  file,
+  place,
+  height,
+  children,
+}: {
+  file: Blade;
+  place: SidePlace;
+  height: number;
+  children?: ReactNode;
+}) {
+  const unit = useSettings((settings) => settings.unit);
+  const field = fieldOf(file);
+  const lines = linesOf(file);
+  const { scale, px, py } = place;
+  const outline = pathThrough(ringPoints(field.ring), px, py, true);
+  const draw = (line: Line) => pathThrough(line, px, py);
+  const tip = file.outline.spine[file.outline.spine.length - 1]!.at;
+  const below = py(field.ring.bottom) + 34;
+  const isAlike = field.alike;
+  return (
+    <svg
+      width={scale.width}
+      height={height}
+      role="img"
+      aria-label={`Side view of ${file.name}`}
+      className="absolute inset-0"
+    >
+      {ticks(scale, 90, 1).map((x) => (
+        <line key={x} x1={px(x)} x2={px(x)} y1={0} y2={height} stroke="var(--color-layout-grid)" />
+      ))}
+      <line
+        x1={px(0)}
+        x2={scale.width - 8}
+        y1={py(0)}
+        y2={py(0)}
+        stroke="var(--color-scribed-faint)"
+        strokeWidth={0.8}
+        strokeDasharray="10 3 2 3"
+        opacity={0.7}
+      />
+      <text x={scale.width - 10} y={py(0) - 5} textAnchor="end" className="fill-scribed-faint text-[11px]">
+        spine datum
+      </text>
+      <path d={outline} fill="var(--color-layout-steel)" />
+      <BevelShade lines={lines} place={place} />
+      {(file.holes ?? []).map((hole) => (
+        <circle
+          key={`${hole.x} ${hole.y}`}
+          cx={px(hole.x)}
+          cy={py(hole.y)}
+          r={(hole.d / 2) * scale.perMm}
+          fill="var(--color-layout)"
+          stroke="var(--color-scribed)"
+        />
+      ))}
+      {file.falseEdge && <FalseEdgeMark file={file} place={place} />}
+      <path d={outline} fill="none" stroke="var(--color-scribed)" strokeWidth={1.4} strokeLinejoin="round" />
+      <g fill="none" stroke="var(--color-scribed-faint)" strokeWidth={1}>
+        {lines.shoulder.right.map((line) => (
+          <path key={line[0]!.join()} d={draw(line)} />
+        ))}
+        {!isAlike &&
+          lines.shoulder.left.map((line) => (
+            <path key={line[0]!.join()} d={draw(line)} strokeDasharray="5 4" />
+          ))}
+      </g>
+      <g fill="none" stroke="var(--color-grind)" strokeWidth={1.8}>
+        {lines.grindLine.right.map((line) => (
+          <path key={line[0]!.join()} d={draw(line)} />
+        ))}
+        {lines.plunge.right && <path d={draw(lines.plunge.right)} />}
+        {!isAlike && (
+          <g strokeDasharray="7 5">
+            {lines.grindLine.left.map((line) => (
+              <path key={line[0]!.join()} d={draw(line)} />
+            ))}
+            {lines.plunge.left && <path d={draw(lines.plunge.left)} />}
+          </g>
+        )}
+      </g>
+      <g stroke="var(--color-scribed)" strokeWidth={1} opacity={0.9}>
+        <path
+          d={`M${px(0)} ${below - 5}v10M${px(tip[0])} ${below - 5}v10M${px(0)} ${below}H${px(tip[0])}`}
+          fill="none"
+        />
+        <rect
+          x={px(tip[0] / 2) - 34}
+          y={below - 10}
+          width={68}
+          height={20}
+          fill="var(--color-layout)"
+          stroke="none"
+        />
+      </g>
+      <text
+        x={px(tip[0] / 2)}
+        y={below + 4}
+        textAnchor="middle"
+        className="fill-scribed text-[13px] font-medium"
+      >
+        {showLength(tip[0], unit, unit === "mm" ? 1 : undefined)}
+      </text>
+      {children}
+    </svg>
+  );
+}
+
+/** The primary bevel's face, between shoulder and grind line. */
+function BevelShade({ lines, place }: { lines: DrawnLines; place: SidePlace }) {
+  const faced = lines.stations.filter((station) => station.right.grindLine !== null);
+  if (faced.length < 2) return null;
+  const at = (distance: (i: number) => number) =>
+    faced.map((station, i): [number, number] => [
+      station.x + station.inward[0] * distance(i),
+      station.y + station.inward[1] * distance(i),
+    ]);
+  const lower = at((i) => faced[i]!.right.edgeBevel ?? 0);
+  const upper = at((i) => faced[i]!.right.grindLine!).reverse();
+  return (
+    <path d={pathThrough([...lower, ...upper], place.px, place.py, true)} fill="var(--color-layout-bevel)" />
+  );
+}
+
+function FalseEdgeMark({ file, place }: { file: Blade; place: SidePlace }) {
+  const { from, to } = file.falseEdge!;
+  const { spine } = fieldOf(file);
+  const points: [number, number][] = [];
+  for (let i = 0; i < spine.count; i++) {
+    const x = spine.x1[i]!;
+    if (x >= from && x <= to) points.push([x, spine.y1[i]!]);
+  }
+  return (
+    <path
+      d={pathThrough(points, place.px, (y) => place.py(y) + 5)}
+      fill="none"
+      stroke="var(--color-scribed-faint)"
+      strokeWidth={1.2}
+      strokeDasharray="2 3"
+    />
+  );
+}

@@ -1,0 +1,109 @@
+import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { read } from "@true-spine/core/blade/table.ts";
+import { showLength } from "@true-spine/core/units/length.ts";
+import { useRef } from "react";
+import { useSettings } from "../app/settings.ts";
+import { useScreen } from "../blade/context.ts";
+import { fieldOf } from "../blade/derived.ts";
+import { Handle } from "./Handle.tsx";
+import type { Scale } from "./scale.ts";
+
+/** Looking down on the spine: thickness over the flats, drawn at a larger scale of its own. */
+export function SpineView({ file, scale, height }: { file: Blade; scale: Scale; height: number }) {
+  const unit = useSettings((settings) => settings.unit);
+  const { open } = useScreen();
+  const { ring, thickness } = fieldOf(file);
+  const start = useRef(file);
+  const thickest = Math.max(...file.thickness.map((row) => row.t), 1);
+  const times = Math.max(1, Math.min(6, (height - 52) / (thickest * scale.perMm)));
+  const middle = height / 2 + 10;
+  const half = (x: number) => (read(thickness, x) / 2) * scale.perMm * times;
+  const xs = [
+    ring.left,
+    ...file.thickness.map((row) => row.x).filter((x) => x > ring.left && x < ring.right),
+    ring.right,
+  ];
+  const upper = xs.map((x) => `${scale.px(x)} ${middle - half(x)}`);
+  const lower = xs.map((x) => `${scale.px(x)} ${middle + half(x)}`).reverse();
+  const places = placeLabels(file, scale);
+
+  const move = (i: number) => (dx: number, dy: number, isStart: boolean) => {
+    if (isStart) start.current = open.store.getState().file;
+    const row = start.current.thickness[i]!;
+    if (dx === 0 && dy === 0) return;
+    open.edit((copy) => {
+      copy.thickness[i] = { x: tidy(row.x + dx), t: tidy(row.t + 2 * dy) };
+    });
+  };
+
+  return (
+    <svg
+      width={scale.width}
+      height={height}
+      role="group"
+      aria-label="Spine view"
+      className="absolute inset-0"
+    >
+      <path
+        d={`M${upper.join("L")}L${lower.join("L")}Z`}
+        fill="var(--color-layout-steel)"
+        stroke="var(--color-scribed)"
+        strokeWidth={1.4}
+      />
+      <line
+        x1={0}
+        x2={scale.width}
+        y1={middle}
+        y2={middle}
+        stroke="var(--color-scribed-faint)"
+        strokeDasharray="10 3 2 3"
+        strokeWidth={0.8}
+        opacity={0.6}
+      />
+      {file.thickness.map((row, i) => (
+        <g key={`${row.x}`}>
+          {places[i] && (
+            <text
+              x={scale.px(row.x)}
+              y={middle - half(row.x) - 9}
+              textAnchor={places[i]}
+              className="fill-scribed text-[12px]"
+            >
+              {showLength(row.t, unit)}
+            </text>
+          )}
+          <Handle
+            x={scale.px(row.x)}
+            y={middle - half(row.x)}
+            perMm={scale.perMm}
+            perMmUp={scale.perMm * times}
+            label={`Thickness at ${showLength(row.x, unit)}: ${showLength(row.t, unit)} ${unit}`}
+            onMove={move(i)}
+          />
+        </g>
+      ))}
+      <text x={10} y={36} className="fill-scribed-faint text-[11px]">
+        thickness × {times.toFixed(1)}
+      </text>
+    </svg>
+  );
+}
+
+/** Which values can be written without running into one another; those out of sight, and every crowded one, are left to hover. */
+function placeLabels(file: Blade, scale: Scale): (("start" | "middle" | "end") | null)[] {
+  let free = 90;
+  return file.thickness.map((row) => {
+    const x = scale.px(row.x);
+    if (x < 0 || x > scale.width) return null;
+    const anchor = x < 24 ? "start" : x > scale.width - 24 ? "end" : "middle";
+    const left = anchor === "start" ? x : anchor === "end" ? x - 40 : x - 20;
+    if (left < free) return null;
+    free = left + 44;
+    return anchor;
+  });
+}
+
+/** To a thousandth of a millimetre: finer than any hand or caliper, and readable in the file. */
+export function tidy(mm: number): number {
+  return Math.round(mm * 1000) / 1000;
+}

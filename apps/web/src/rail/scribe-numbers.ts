@@ -1,0 +1,130 @@
+import { firstAtX } from "@true-spine/core/blade/chain.ts";
+import type { Field } from "@true-spine/core/blade/field.ts";
+import { spansAt } from "@true-spine/core/blade/outline.ts";
+import { type Station, stationAt, thicknessAbove } from "@true-spine/core/blade/station.ts";
+import { read } from "@true-spine/core/blade/table.ts";
+import { purposeOf } from "@true-spine/core/findings/purposes.ts";
+import { edgeBeforeSharpening } from "@true-spine/core/grind/relations.ts";
+import { showAngle } from "@true-spine/core/units/angle.ts";
+import { type LengthUnit, showLength } from "@true-spine/core/units/length.ts";
+
+/** One line of the numbers at the scribe. `from` is the relation behind it with this blade's figures put in. */
+export interface NumberRow {
+  readonly name: string;
+  readonly left: string | null;
+  readonly right: string | null;
+  readonly both: string | null;
+  readonly wanted: string | null;
+  readonly isOut: boolean;
+  readonly from: string;
+}
+
+/** The station whose edge point stands at x; null in the tang, where there is no edge. */
+export function stationAtX(field: Field, x: number): Station | null {
+  const s = firstAtX(field.edge, x);
+  return s === null ? null : stationAt(field, s / field.edge.length);
+}
+
+/** Every number at the scribe, in words and figures of the unit on show. */
+export function numbersAt(field: Field, x: number, station: Station | null, unit: LengthUnit): NumberRow[] {
+  const say = (mm: number) => showLength(mm, unit);
+  const flats = read(field.thickness, x);
+  const spans = spansAt(field.ring, x);
+  const tall = spans.reduce((sum, [bottom, top]) => sum + top - bottom, 0);
+  const row = (name: string, from: string, values: Partial<NumberRow>): NumberRow => ({
+    name,
+    left: null,
+    right: null,
+    both: null,
+    wanted: null,
+    isOut: false,
+    from,
+    ...values,
+  });
+  const stock = row("Over the flats", `T at ${say(x)}, from the thickness table`, { both: say(flats) });
+  if (!station)
+    return [stock, row("Height", "outline at the scribe, square to the datum", { both: say(tall) })];
+  const { right, left } = station;
+  const length = (value: number | null) => (value === null ? null : say(value));
+  const angle = (value: number | null) => (value === null ? null : showAngle(value));
+  const purpose = purposeOf(field.blade.use);
+  const { angle: edge } = field.blade.edge;
+  const rows: NumberRow[] = [
+    row("Behind the edge", behindFrom(station, edge, say), {
+      left: length(left.behind),
+      right: length(right.behind),
+      both: length(station.behind),
+      wanted: purpose ? `${say(purpose.behind[0])}–${say(purpose.behind[1])}` : null,
+      isOut: !!purpose && station.behind !== null && outside(station.behind, purpose.behind),
+    }),
+    row("Edge bevel, high", `d = e ÷ tan α = ${length(right.behind) ?? "–"} ÷ tan ${edge.right}°`, {
+      left: length(left.edgeBevel),
+      right: length(right.edgeBevel),
+    }),
+    row("Bevel, a side", angleFrom(station, say), {
+      left: angle(left.primaryAngle),
+      right: angle(right.primaryAngle),
+    }),
+    row("Grind line, up", "upper end of the bevel, square to the edge, edge bevel included", {
+      left: length(left.grindLine),
+      right: length(right.grindLine),
+    }),
+  ];
+  for (const height of [2, 5, 10] as const) {
+    const thick = thicknessAbove(field, station, height);
+    if (thick === null) continue;
+    const most = height === 5 ? purpose?.at5 : height === 10 ? purpose?.at10 : null;
+    rows.push(
+      row(
+        `${showLength(height, unit, unit === "mm" ? 0 : undefined)} above`,
+        "the field, read square to the edge",
+        {
+          both: say(thick),
+          wanted: most ? `≤ ${say(most)}` : null,
+          isOut: !!most && station.height >= 2 * height && thick > most + 0.01,
+        },
+      ),
+    );
+  }
+  const ground = beforeSharpening(station, edge.right);
+  if (ground !== null) {
+    const { behind } = station;
+    const beta = right.primaryAngle!;
+    rows.push(
+      row(
+        "Grind edge to",
+        `e₀ = e(1 − tan β ÷ tan α) = ${say(behind!)} × (1 − tan ${showAngle(beta)} ÷ tan ${edge.right}°)`,
+        { both: say(ground) },
+      ),
+    );
+  }
+  return [
+    ...rows,
+    stock,
+    row("Height", "from the edge to the spine, square to the edge", { both: say(station.height) }),
+  ];
+}
+
+function outside(value: number, [least, most]: readonly [number, number]): boolean {
+  return value < least - 0.005 || value > most + 0.005;
+}
+
+/** The very edge before sharpening: only where both sides are alike and flat there, as the relation asks. */
+function beforeSharpening({ behind, right, left }: Station, edgeAngle: number): number | null {
+  if (behind === null || right.primaryAngle === null || left.primaryAngle === null || edgeAngle === 0)
+    return null;
+  if (Math.abs(right.primaryAngle - left.primaryAngle) > 0.01) return null;
+  if (Math.abs(right.angleAtShoulder! - right.angleAtGrindLine!) > 0.3) return null;
+  return edgeBeforeSharpening(behind, right.primaryAngle, edgeAngle);
+}
+
+function behindFrom({ right }: Station, edge: { right: number }, say: (mm: number) => string): string {
+  if (right.edgeBevel === null) return "no edge bevel meets a primary bevel here";
+  return `where the edge bevel meets the bevel: ${say(right.edgeBevel)} × tan ${edge.right}° a side`;
+}
+
+function angleFrom({ right, flats }: Station, say: (mm: number) => string): string {
+  const { grindLine, edgeBevel, behind } = right;
+  if (grindLine === null || edgeBevel === null || behind === null) return "no bevel here";
+  return `tan β = (T/2 − e) ÷ (b − d) = (${say(flats / 2)} − ${say(behind)}) ÷ (${say(grindLine)} − ${say(edgeBevel)})`;
+}

@@ -1,0 +1,29 @@
+import { defineConfig } from "@playwright/test";
+import { CHROMIUM } from "./browser.ts";
+
+const port = Number(process.env.E2E_PORT ?? 4590);
+
+export default defineConfig({
+  testDir: ".",
+  outputDir: "../.true-spine/browser-results",
+  workers: 2,
+  timeout: 60_000,
+  retries: 0,
+  reporter: [["list"], ["json"]],
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: CHROMIUM,
+    trace: "off",
+  },
+  webServer: {
+    command: "node ../scripts/e2e-server.mjs",
+    url: `http://127.0.0.1:${port}/api/health`,
+    env: { E2E_PORT: String(port) },
+    timeout: 90_000,
+    reuseExistingServer: false,
+    gracefulShutdown: { signal: "SIGINT", timeout: 15_000 },
+    stdout: "ignore",
+    stderr: "pipe",
+  },
+});

@@ -1,0 +1,92 @@
+import { cutAlong } from "./cut.ts";
+import { type Field, type PlungeCut, thicknessAt } from "./field.ts";
+import { exitAlong, spansAt } from "./outline.ts";
+import type { Side } from "./schema.ts";
+import { type PerSide, type Station, stationAt } from "./station.ts";
+
+export type Line = readonly (readonly [number, number])[];
+
+/** What is drawn on a blade's side: lines in the side view's own millimetres, y up. */
+export interface DrawnLines {
+  readonly stations: readonly Station[];
+  /** Upper end of the primary bevel, in runs broken where it is none, or is the spine itself. */
+  readonly grindLine: PerSide<readonly Line[]>;
+  /** Where the edge bevel ends. */
+  readonly shoulder: PerSide<readonly Line[]>;
+  readonly plunge: PerSide<Line | null>;
+}
+
+const PLACES = 44;
+
+/** Reads a field at `places` stations along its edge and joins up what they say. */
+export function drawnLines(field: Field, places = PLACES): DrawnLines {
+  const us = Array.from({ length: places }, (_, i) => (i + 0.5) / places);
+  const stations = [0.001, ...us, 0.999].map((u) => stationAt(field, u));
+  const both = <T>(of: (side: Side) => T): PerSide<T> => {
+    const right = of("right");
+    return { right, left: field.alike ? right : of("left") };
+  };
+  return {
+    stations,
+    grindLine: both((side) =>
+      runs(stations, (station) => (station[side].endsAt === "spine" ? null : station[side].grindLine)),
+    ),
+    shoulder: both((side) => runs(stations, (station) => station[side].edgeBevel)),
+    plunge: both((side) => plungeLine(field, side, stations)),
+  };
+}
+
+function runs(stations: readonly Station[], height: (station: Station) => number | null): Line[] {
+  const lines: [number, number][][] = [];
+  let open: [number, number][] | null = null;
+  for (const station of stations) {
+    const h = height(station);
+    if (h === null) {
+      open = null;
+      continue;
+    }
+    if (!open) {
+      open = [];
+      lines.push(open);
+    }
+    open.push([station.x + station.inward[0] * h, station.y + station.inward[1] * h]);
+  }
+  return lines.filter((line) => line.length > 1);
+}
+
+function plungeLine(field: Field, side: Side, stations: readonly Station[]): Line | null {
+  const cut = field.plunges[side];
+  if (!cut) return null;
+  const exit = exitAlong(field.ring, cut.x, cut.y, cut.sin, cut.cos, 0.01);
+  const clear = stations.find(
+    (station) => station.x > cut.x + cut.radius && station[side].grindLine !== null,
+  );
+  const reach = clear ? Math.min(exit || Number.POSITIVE_INFINITY, clear[side].grindLine! / cut.cos) : exit;
+  return [[cut.x, cut.y], along(cut, reach)];
+}
+
+function along(cut: PlungeCut, reach: number): [number, number] {
+  return [cut.x + cut.sin * reach, cut.y + cut.cos * reach];
+}
+
+/** The section square to x, ready to draw: closed shapes of (z, y), right side +z, one for each span of steel. */
+export function sectionShape(field: Field, x: number): Line[] {
+  return spansAt(field.ring, x).map(([bottom, top]) => {
+    const { breaks } = cutAlong(field, x, bottom, 0, 1, 0, top - bottom);
+    const right: [number, number][] = [];
+    const left: [number, number][] = [];
+    for (let i = 0; i + 1 < breaks.length; i++) {
+      const [from, to] = [breaks[i]!, breaks[i + 1]!];
+      const steps = Math.min(12, Math.max(2, Math.ceil((to - from) / 1.5)));
+      for (let k = i === 0 ? 0 : 1; k <= steps; k++) {
+        // A hair inside each piece, so that both ends belong to it.
+        const s = Math.min(to - 1e-7, Math.max(from + 1e-7, from + ((to - from) * k) / steps));
+        const y = bottom + s;
+        if (thicknessAt(field, x, y) <= 0) continue;
+        right.push([field.right.lowest, y]);
+        left.push([-field.left.lowest, y]);
+      }
+    }
+    return [...right, ...left.reverse()];
+  });
+}
