@@ -34,6 +34,11 @@ export function useFile(): Blade {
   return useStore(useScreen().open.store, (state) => state.file);
 }
 
+/** A part of the file; drawn again only when that part changes. */
+export function useFilePart<T>(pick: (file: Blade) => T): T {
+  return useStore(useScreen().open.store, (state) => pick(state.file));
+}
+
 export function useRail<T>(pick: (state: RailState) => T): T {
   return useStore(useScreen().rail, pick);
 }

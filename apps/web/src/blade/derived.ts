@@ -6,6 +6,11 @@ import type { Blade } from "@true-spine/core/blade/schema.ts";
 const fields = new WeakMap<Blade, Field>();
 const lines = new WeakMap<Blade, DrawnLines>();
 
+/** A field that came with the parsing of its file. */
+export function rememberField(file: Blade, field: Field): void {
+  fields.set(file, field);
+}
+
 export function fieldOf(file: Blade): Field {
   return remembered(fields, file, () => compileField(file));
 }

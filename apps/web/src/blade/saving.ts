@@ -34,6 +34,7 @@ export interface Saving {
 }
 
 const PAUSE_MS = 500;
+const KEEP_WITHIN_MS = 80;
 const FIRST_RETRY_MS = 500;
 const LONGEST_RETRY_MS = 5000;
 
@@ -53,9 +54,19 @@ export function startSaving(
   let retryAfter = FIRST_RETRY_MS;
   let timer: ReturnType<typeof setTimeout> | undefined;
 
+  let keeping: ReturnType<typeof setTimeout> | undefined;
   const keep = () => {
+    clearTimeout(keeping);
+    keeping = undefined;
     if (latest) place.keep({ latest, base, sent });
     else place.clear();
+  };
+  // While a hand is dragging, writing the draft waits a moment; leaving the page does not.
+  const keepSoon = () => {
+    keeping ??= setTimeout(keep, KEEP_WITHIN_MS);
+  };
+  const keepNow = () => {
+    if (keeping) keep();
   };
   const later = (ms: number) => {
     clearTimeout(timer);
@@ -109,6 +120,7 @@ export function startSaving(
 
   const online = () => later(0);
   window.addEventListener("online", online);
+  window.addEventListener("pagehide", keepNow);
   if (latest) {
     state.setState({ status: "unsaved" });
     later(0);
@@ -118,7 +130,7 @@ export function startSaving(
     state,
     changed(file) {
       latest = file;
-      keep();
+      keepSoon();
       const { status } = state.getState();
       if (status === "conflict") return;
       if (status !== "away") state.setState({ status: isSending ? "saving" : "unsaved" });
@@ -147,8 +159,10 @@ export function startSaving(
     flush: () => later(0),
     stop() {
       isStopped = true;
+      keepNow();
       clearTimeout(timer);
       window.removeEventListener("online", online);
+      window.removeEventListener("pagehide", keepNow);
     },
   };
 }

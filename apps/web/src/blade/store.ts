@@ -1,10 +1,14 @@
+import { replaceEqualDeep } from "@tanstack/react-query";
 import type { Fault } from "@true-spine/core/blade/fault.ts";
 import { parseBlade } from "@true-spine/core/blade/parse.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { type TemporalState, temporal } from "zundo";
 import { createStore, type StoreApi } from "zustand";
+import { rememberField } from "./derived.ts";
 
 const STEPS_KEPT = 200;
+/** When the last edit began: the screen measures from here to what it drew. */
+export const EDIT_MARK = "true-spine-edit";
 
 export interface BladeState {
   /** Always sound: an edit that would not be is refused, and the blade stays as it was. */
@@ -44,8 +48,11 @@ export function openBlade(file: Blade): OpenBlade {
     past().resume();
   };
   const replace = (next: Blade) => {
-    const parsed = parseBlade(next);
+    performance.mark(EDIT_MARK);
+    // Parts that have not changed keep their identity, so that only what shows a change is drawn again.
+    const parsed = parseBlade(replaceEqualDeep(store.getState().file, next));
     if (!parsed.ok) return parsed.faults;
+    rememberField(parsed.blade, parsed.field);
     put(parsed.blade);
     return [];
   };

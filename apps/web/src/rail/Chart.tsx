@@ -42,9 +42,9 @@ export function Chart({
   const bottom = Math.min(...values, band?.low ?? Number.POSITIVE_INFINITY, top);
   const low = Math.max(0, Math.floor(bottom / step - 0.3) * step);
   const high = Math.ceil(top / step + 0.05) * step;
-  const py = (value: number) => height - 10 - ((value - low) / (high - low)) * (height - 22);
+  const py = (value: number) => height - 8 - ((value - low) / (high - low)) * (height - 34);
   const count = Math.round((high - low) / step);
-  const every = Math.max(1, Math.ceil(count / Math.max(1, Math.floor((height - 22) / 22))));
+  const every = Math.max(1, Math.ceil(count / Math.max(1, Math.floor((height - 34) / 20))));
   return (
     <svg width={scale.width} height={height} role="img" aria-label={label} className="absolute inset-0">
       {Array.from({ length: count + 1 }, (_, i) => low + i * step).map((value, i) =>

@@ -4,22 +4,22 @@ import type { NumberRow } from "./scribe-numbers.ts";
 export function Numbers({ rows }: { rows: readonly NumberRow[] }) {
   return (
     <section aria-label="Numbers at the scribe" className="bg-sheet px-2 py-1.5">
-      <table className="w-full border-collapse text-[13px] leading-[21px]">
+      <table className="w-full border-collapse text-[13px] leading-[20px]">
         <thead>
           <tr className="text-left text-[11px] text-faint">
             <th scope="col" className="font-normal">
               at the scribe
             </th>
-            <th scope="col" className="w-13 text-right font-normal">
+            <th scope="col" className="w-12 text-right font-normal">
               left
             </th>
-            <th scope="col" className="w-13 text-right font-normal">
+            <th scope="col" className="w-12 text-right font-normal">
               right
             </th>
-            <th scope="col" className="w-13 text-right font-normal">
+            <th scope="col" className="w-12 text-right font-normal">
               both
             </th>
-            <th scope="col" className="w-20 text-right font-normal">
+            <th scope="col" className="w-[74px] text-right font-normal">
               wanted
             </th>
           </tr>
@@ -30,7 +30,7 @@ export function Numbers({ rows }: { rows: readonly NumberRow[] }) {
               <th scope="row" className="text-left font-medium">
                 <button
                   type="button"
-                  className="peer cursor-help text-left"
+                  className="peer cursor-help text-left whitespace-nowrap"
                   aria-label={`${row.name}: ${row.from}`}
                 >
                   {row.name}

@@ -7,8 +7,9 @@ import { useSettings } from "../app/settings.ts";
 import { useFile, useRail, useScreen } from "../blade/context.ts";
 import { fieldOf, linesOf } from "../blade/derived.ts";
 import { Chart, type Curve } from "./Chart.tsx";
+import { ScribeMark } from "./ScribeMark.tsx";
 import { type SidePlace, SideView, sidePlace } from "./SideView.tsx";
-import { SpineView } from "./SpineView.tsx";
+import { SpineView, spineTimes } from "./SpineView.tsx";
 import { type Scale, scaleFor, ticks } from "./scale.ts";
 import { useSize } from "./useSize.ts";
 
@@ -33,11 +34,17 @@ export function Rail({ handles }: { handles: (place: SidePlace) => ReactNode }) 
         <ScribePad scale={scale}>
           <Strip title="Side" height={heights.side} isBlue>
             <SideView file={file} place={place} height={heights.side}>
+              <ScribeMark place={place} />
               {handles(place)}
             </SideView>
             <FitSwitch />
           </Strip>
-          <Strip title="Spine" height={heights.spine} isBlue>
+          <Strip
+            title="Spine"
+            note={`thickness × ${spineTimes(file, scale, heights.spine).toFixed(1)}`}
+            height={heights.spine}
+            isBlue
+          >
             <SpineView file={file} scale={scale} height={heights.spine} />
           </Strip>
           <Strip title="Edge" note={`${unit} thick`} height={heights.edge}>
@@ -78,7 +85,11 @@ function Strip({
         className={`pointer-events-none absolute top-1.5 left-2.5 text-[13px] font-semibold ${isBlue ? "text-scribed" : "text-ink"}`}
       >
         {title}
-        {note && <span className="ml-1.5 text-[11px] font-normal text-faint">{note}</span>}
+        {note && (
+          <span className={`ml-1.5 text-[11px] font-normal ${isBlue ? "text-scribed-faint" : "text-faint"}`}>
+            {note}
+          </span>
+        )}
       </h2>
     </section>
   );
@@ -106,10 +117,16 @@ function FitSwitch() {
   );
 }
 
+/** Stations worth a curve: in the run-in of a plunge the bevel is only on its way to what was asked for. */
+function clearStations(file: Blade) {
+  const { stations, clear } = linesOf(file);
+  return stations.filter((_, i) => clear[i]);
+}
+
 function EdgeStrip({ file, scale, height }: { file: Blade; scale: Scale; height: number }) {
   const unit = useSettings((settings) => settings.unit);
   const field = fieldOf(file);
-  const { stations } = linesOf(file);
+  const stations = clearStations(file);
   const purpose = purposeOf(file.use);
   const above = (h: number): Curve["points"] =>
     stations.map((station) => [station.x, thicknessAbove(field, station, h)]);
@@ -126,20 +143,21 @@ function EdgeStrip({ file, scale, height }: { file: Blade; scale: Scale; height:
     },
   ];
   const xs = stations.map((station) => station.x);
-  const band = purpose && {
-    from: Math.min(...xs),
-    to: Math.max(...xs),
-    low: purpose.behind[0],
-    high: purpose.behind[1],
-    name: "wanted",
-  };
+  const band = purpose &&
+    xs.length > 0 && {
+      from: Math.min(...xs),
+      to: Math.max(...xs),
+      low: purpose.behind[0],
+      high: purpose.behind[1],
+      name: "wanted",
+    };
   return (
     <Chart
       label="Thickness along the edge: behind it, and at fixed heights above it"
       scale={scale}
       height={height}
       curves={curves}
-      band={band}
+      band={band || null}
       step={unit === "mm" ? 0.5 : 0.02 * MILLIMETRES_IN.inch}
       show={(value) => showLength(value, unit, unit === "mm" ? 1 : unit === "inch" ? 2 : 0)}
     />
@@ -148,7 +166,7 @@ function EdgeStrip({ file, scale, height }: { file: Blade; scale: Scale; height:
 
 function AngleStrip({ file, scale, height }: { file: Blade; scale: Scale; height: number }) {
   const field = fieldOf(file);
-  const { stations } = linesOf(file);
+  const stations = clearStations(file);
   const right: Curve = {
     name: field.alike ? "both sides" : "right",
     points: stations.map((station) => [station.x, station.right.primaryAngle]),
@@ -207,22 +225,28 @@ function Axis({ scale }: { scale: Scale }) {
 function ScribePad({ scale, children }: { scale: Scale; children: ReactNode }) {
   const { rail } = useScreen();
   const isHeld = useRef(false);
+  const left = useRef(0);
+  const find = (event: React.PointerEvent<HTMLDivElement>) => {
+    left.current = event.currentTarget.getBoundingClientRect().left;
+  };
   const go = (event: React.PointerEvent<HTMLDivElement>) => {
-    const x = scale.mm(event.clientX - event.currentTarget.getBoundingClientRect().left);
+    const x = scale.mm(event.clientX - left.current);
     rail.setState({ scribe: clampToScale(scale, Math.round(x * 10) / 10) });
   };
   return (
     <div
       className="absolute inset-0 cursor-col-resize"
+      onPointerEnter={find}
       onPointerDown={(event) => {
         if (event.button !== 0) return;
+        find(event);
         isHeld.current = true;
         event.currentTarget.setPointerCapture(event.pointerId);
         go(event);
       }}
       onPointerMove={(event) => {
         rail.setState({
-          pointer: scale.mm(event.clientX - event.currentTarget.getBoundingClientRect().left),
+          pointer: scale.mm(event.clientX - left.current),
         });
         if (isHeld.current) go(event);
       }}

@@ -7,8 +7,8 @@ import { fieldOf } from "../blade/derived.ts";
 import { pathThrough } from "./scale.ts";
 
 const WIDTH = 336;
-const HEIGHT = 250;
-const TOP = 44;
+const HEIGHT = 212;
+const TOP = 40;
 const FOOT = 14;
 /** How much of the edge the enlarged section shows, mm up from the apex. */
 const ENLARGED = 7;
@@ -20,7 +20,7 @@ export function Section({ file, x, station }: { file: Blade; x: number; station:
   const shapes = sectionShape(field, x);
   const all = shapes.flat();
   const at = showLength(x, unit, unit === "mm" ? 1 : undefined);
-  const frame = "relative overflow-hidden bg-layout text-scribed";
+  const frame = "sticky top-0 z-10 overflow-hidden bg-layout text-scribed";
   if (all.length === 0) {
     return (
       <section aria-label="Section" className={`${frame} p-3`} style={{ height: HEIGHT }}>
@@ -35,8 +35,8 @@ export function Section({ file, x, station }: { file: Blade; x: number; station:
   const room = HEIGHT - TOP - FOOT;
   const whole = Math.min(room / (top - bottom), 110 / (2 * widest), 8);
   const large = Math.min(room / ENLARGED, 46);
-  const wholeX = 92;
-  const largeX = 238;
+  const wholeX = 84;
+  const largeX = 232;
   const foot = HEIGHT - FOOT;
   const draw = (middle: number, times: number) =>
     shapes.map((shape) =>
@@ -105,21 +105,21 @@ export function Section({ file, x, station }: { file: Blade; x: number; station:
           <g className="text-[11px]" fill="var(--color-scribed)">
             <line
               x1={largeX - marks.left}
-              x2={largeX + 40}
+              x2={largeX + 32}
               y1={foot - marks.up}
               y2={foot - marks.up}
               stroke="var(--color-grind)"
             />
-            <text x={largeX + 44} y={foot - marks.up + 4}>
-              {showLength(station!.behind!, unit)}
+            <text x={largeX + 36} y={foot - marks.up - 4}>
+              {`${showLength(station!.behind!, unit)} behind`}
             </text>
-            <text x={largeX + 44} y={foot - marks.up + 17} className="fill-scribed-faint">
-              {`behind, ${showLength(marks.height, unit)} up`}
+            <text x={largeX + 36} y={foot - marks.up + 12} className="fill-scribed-faint">
+              {`${showLength(marks.height, unit)} up`}
             </text>
           </g>
         )}
-        <text x={wholeX} y={TOP - 14} textAnchor="middle" className="fill-scribed-faint text-[11px]">
-          {showLength(2 * widest, unit)} thick
+        <text x={wholeX + 16} y={TOP + 10} className="fill-scribed text-[11px]">
+          {showLength(2 * widest, unit)}
         </text>
         <text x={wholeX - 30} y={foot + 11} textAnchor="end" className="fill-scribed-faint text-[11px]">
           left

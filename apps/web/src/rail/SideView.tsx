@@ -133,7 +133,7 @@ export function SideView({
 
 /** The primary bevel's face, between shoulder and grind line. */
 function BevelShade({ lines, place }: { lines: DrawnLines; place: SidePlace }) {
-  const faced = lines.stations.filter((station) => station.right.grindLine !== null);
+  const faced = lines.stations.filter((station, i) => lines.clear[i] && station.right.grindLine !== null);
   if (faced.length < 2) return null;
   const at = (distance: (i: number) => number) =>
     faced.map((station, i): [number, number] => [
@@ -142,8 +142,12 @@ function BevelShade({ lines, place }: { lines: DrawnLines; place: SidePlace }) {
     ]);
   const lower = at((i) => faced[i]!.right.edgeBevel ?? 0);
   const upper = at((i) => faced[i]!.right.grindLine!).reverse();
+  const plunge = [...(lines.plunge.right ?? [])].reverse();
   return (
-    <path d={pathThrough([...lower, ...upper], place.px, place.py, true)} fill="var(--color-layout-bevel)" />
+    <path
+      d={pathThrough([...plunge, ...lower, ...upper], place.px, place.py, true)}
+      fill="var(--color-layout-bevel)"
+    />
   );
 }
 

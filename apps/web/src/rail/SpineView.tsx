@@ -8,14 +8,19 @@ import { fieldOf } from "../blade/derived.ts";
 import { Handle } from "./Handle.tsx";
 import type { Scale } from "./scale.ts";
 
+/** How many times the rail's scale thickness is drawn at: as large as the strip lets it be, at most six. */
+export function spineTimes(file: Blade, scale: Scale, height: number): number {
+  const thickest = Math.max(...file.thickness.map((row) => row.t), 1);
+  return Math.max(1, Math.min(6, (height - 52) / (thickest * scale.perMm)));
+}
+
 /** Looking down on the spine: thickness over the flats, drawn at a larger scale of its own. */
 export function SpineView({ file, scale, height }: { file: Blade; scale: Scale; height: number }) {
   const unit = useSettings((settings) => settings.unit);
   const { open } = useScreen();
   const { ring, thickness } = fieldOf(file);
   const start = useRef(file);
-  const thickest = Math.max(...file.thickness.map((row) => row.t), 1);
-  const times = Math.max(1, Math.min(6, (height - 52) / (thickest * scale.perMm)));
+  const times = spineTimes(file, scale, height);
   const middle = height / 2 + 10;
   const half = (x: number) => (read(thickness, x) / 2) * scale.perMm * times;
   const xs = [
@@ -82,9 +87,6 @@ export function SpineView({ file, scale, height }: { file: Blade; scale: Scale; 
           />
         </g>
       ))}
-      <text x={10} y={36} className="fill-scribed-faint text-[11px]">
-        thickness × {times.toFixed(1)}
-      </text>
     </svg>
   );
 }

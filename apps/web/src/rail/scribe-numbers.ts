@@ -57,7 +57,7 @@ export function numbersAt(field: Field, x: number, station: Station | null, unit
       wanted: purpose ? `${say(purpose.behind[0])}–${say(purpose.behind[1])}` : null,
       isOut: !!purpose && station.behind !== null && outside(station.behind, purpose.behind),
     }),
-    row("Edge bevel, high", `d = e ÷ tan α = ${length(right.behind) ?? "–"} ÷ tan ${edge.right}°`, {
+    row("Edge bevel", `d = e ÷ tan α = ${length(right.behind) ?? "–"} ÷ tan ${edge.right}°`, {
       left: length(left.edgeBevel),
       right: length(right.edgeBevel),
     }),
@@ -65,7 +65,7 @@ export function numbersAt(field: Field, x: number, station: Station | null, unit
       left: angle(left.primaryAngle),
       right: angle(right.primaryAngle),
     }),
-    row("Grind line, up", "upper end of the bevel, square to the edge, edge bevel included", {
+    row("Grind line", "upper end of the bevel, square to the edge, edge bevel included", {
       left: length(left.grindLine),
       right: length(right.grindLine),
     }),

@@ -60,7 +60,7 @@ export function newFoot(): Foot {
 /** Compiles nodes into a chain. Nodes are taken as they are: at least two, none on top of its neighbour. */
 export function compileChain(nodes: readonly OutlineNode[]): Chain {
   const segments = nodes.slice(1).map((node, i) => segmentBetween(nodes[i]!, node));
-  const pieces = segments.map(intervalsFor);
+  const pieces = segments.map((curve) => intervalsFor(curve));
   const count = pieces.reduce((sum, n) => sum + n, 0);
   const of = () => new Float64Array(count);
   const segment = new Int32Array(count);
@@ -99,7 +99,7 @@ export function compileChain(nodes: readonly OutlineNode[]): Chain {
       s1[i] = length;
     }
   });
-  const looks = segments.map(lookAlong);
+  const looks = segments.map((curve) => lookAlong(curve));
   const startTangent = limitDirection(nodes[0]!, nodes[1]!);
   return {
     segments,

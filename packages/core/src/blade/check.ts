@@ -4,25 +4,34 @@ import { crossings } from "./crossing.ts";
 import { readFace } from "./face.ts";
 import { type Fault, pathOf } from "./fault.ts";
 import { compileField, type Field, offsetFor, plungeFootY } from "./field.ts";
-import { CLOSING_TOLERANCE, compileRing, exitAlong, isInside, ringPoints } from "./outline.ts";
+import { CLOSING_TOLERANCE, compileRing, exitAlong, isInside, type Ring, ringPoints } from "./outline.ts";
 import { type Bevel, type Blade, bevelOn, SIDES, type Side } from "./schema.ts";
 import { read } from "./table.ts";
 
+/** A blade of the right shape, looked over: its faults, or with none the field it compiles to. */
+export type Checked =
+  | { readonly faults: readonly Fault[]; readonly field: null }
+  | { readonly faults: readonly []; readonly field: Field };
+
 /**
  * Everything wrong with a blade of the right shape that its geometry can tell: open or crossing outlines,
- * tables out of order, faces that cannot be. An empty list means that compileField may be called.
+ * tables out of order, faces that cannot be.
  */
-export function checkBlade(blade: Blade): Fault[] {
+export function checkBlade(blade: Blade): Checked {
   const plain = [...tableFaults(blade), ...chainFaults(blade), ...edgeFaults(blade)];
-  if (plain.length > 0) return plain;
+  if (plain.length > 0) return { faults: plain, field: null };
   const ring = compileRing(blade.outline);
   const crossed = crossings(ring);
-  if (crossed.length > 0) return crossed;
+  if (crossed.length > 0) return { faults: crossed, field: null };
   if (isUpsideDown(ringPoints(ring))) {
-    return [{ path: "$.outline.edge", message: "lies above the spine: y is up, so an edge has the lower y" }];
+    const message = "lies above the spine: y is up, so an edge has the lower y";
+    return { faults: [{ path: "$.outline.edge", message }], field: null };
   }
-  const placed = [...holeFaults(blade), ...plungeFaults(blade)];
-  return placed.length > 0 ? placed : faceFaults(blade);
+  const placed = [...holeFaults(blade, ring), ...plungeFaults(blade, ring)];
+  if (placed.length > 0) return { faults: placed, field: null };
+  const field = compileField(blade, undefined, ring);
+  const faces = faceFaults(field);
+  return faces.length > 0 ? { faults: faces, field: null } : { faults: [], field };
 }
 
 function tableFaults(blade: Blade): Fault[] {
@@ -128,8 +137,7 @@ function isUpsideDown(points: readonly (readonly [number, number])[]): boolean {
   return twice > 0;
 }
 
-function holeFaults(blade: Blade): Fault[] {
-  const ring = compileRing(blade.outline);
+function holeFaults(blade: Blade, ring: Ring): Fault[] {
   const points = ringPoints(ring);
   const faults: Fault[] = [];
   const holes = blade.holes ?? [];
@@ -161,9 +169,8 @@ export function distanceTo(points: readonly (readonly [number, number])[], x: nu
   return least;
 }
 
-function plungeFaults(blade: Blade): Fault[] {
+function plungeFaults(blade: Blade, { edge }: Ring): Fault[] {
   const faults: Fault[] = [];
-  const { edge } = compileRing(blade.outline);
   for (const side of SIDES) {
     const bevel = blade.bevels[side];
     if (bevel === "same" || bevel.kind === "none" || plungeFootY(edge, bevel.plunge) !== null) continue;
@@ -183,8 +190,8 @@ function plungeFaults(blade: Blade): Fault[] {
 const PLACES_ALONG = 60;
 const PLACES_UP = 24;
 
-function faceFaults(blade: Blade): Fault[] {
-  const field = compileField(blade);
+function faceFaults(field: Field): Fault[] {
+  const { blade } = field;
   const us = new Set(Array.from({ length: PLACES_ALONG + 1 }, (_, i) => i / PLACES_ALONG));
   for (const row of blade.edge.behind) us.add(row.u);
   const faults: Fault[] = [];

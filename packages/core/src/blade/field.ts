@@ -96,11 +96,11 @@ function newHalf(): HalfSample {
 }
 
 /**
- * Compiles a checked blade (see check.ts) into its field. `still` adds the steel of a stage before the finish.
+ * Compiles a checked blade (see check.ts) into its field. `still` adds the steel of a stage before the finish;
+ * `ring` saves compiling the outline again.
  * Source of every surface: the definitions in docs/model.md.
  */
-export function compileField(blade: Blade, still?: Allowance): Field {
-  const ring = compileRing(blade.outline);
+export function compileField(blade: Blade, still?: Allowance, ring = compileRing(blade.outline)): Field {
   const { edge, spine } = ring;
   const thickness = table(
     blade.thickness,

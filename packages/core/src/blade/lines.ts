@@ -1,5 +1,5 @@
 import { cutAlong } from "./cut.ts";
-import { type Field, type PlungeCut, thicknessAt } from "./field.ts";
+import { type Field, FLAT, type PlungeCut, thicknessAt } from "./field.ts";
 import { exitAlong, spansAt } from "./outline.ts";
 import type { Side } from "./schema.ts";
 import { type PerSide, type Station, stationAt } from "./station.ts";
@@ -9,6 +9,8 @@ export type Line = readonly (readonly [number, number])[];
 /** What is drawn on a blade's side: lines in the side view's own millimetres, y up. */
 export interface DrawnLines {
   readonly stations: readonly Station[];
+  /** Whether each station lies clear of the plunges' run-in, on both sides. */
+  readonly clear: readonly boolean[];
   /** Upper end of the primary bevel, in runs broken where it is none, or is the spine itself. */
   readonly grindLine: PerSide<readonly Line[]>;
   /** Where the edge bevel ends. */
@@ -26,12 +28,21 @@ export function drawnLines(field: Field, places = PLACES): DrawnLines {
     const right = of("right");
     return { right, left: field.alike ? right : of("left") };
   };
+  const inRunIn = (station: Station, side: Side) => {
+    const cut = field.plunges[side];
+    return cut !== null && !isClearOf(cut, station);
+  };
   return {
     stations,
+    clear: stations.map((station) => !inRunIn(station, "right") && !inRunIn(station, "left")),
     grindLine: both((side) =>
-      runs(stations, (station) => (station[side].endsAt === "spine" ? null : station[side].grindLine)),
+      runs(stations, (station) =>
+        station[side].endsAt === "spine" || inRunIn(station, side) ? null : station[side].grindLine,
+      ),
     ),
-    shoulder: both((side) => runs(stations, (station) => station[side].edgeBevel)),
+    shoulder: both((side) =>
+      runs(stations, (station) => (inRunIn(station, side) ? null : station[side].edgeBevel)),
+    ),
     plunge: both((side) => plungeLine(field, side, stations)),
   };
 }
@@ -54,19 +65,38 @@ function runs(stations: readonly Station[], height: (station: Station) => number
   return lines.filter((line) => line.length > 1);
 }
 
+const PLUNGE_ROWS = 14;
+
+/**
+ * The plunge as it is seen: from its foot up, where the bevel's run-in comes out of the flat. Traced along
+ * level lines, so that a soft plunge shows its sweep; a hard one is the straight line it was drawn as.
+ */
 function plungeLine(field: Field, side: Side, stations: readonly Station[]): Line | null {
   const cut = field.plunges[side];
   if (!cut) return null;
-  const exit = exitAlong(field.ring, cut.x, cut.y, cut.sin, cut.cos, 0.01);
-  const clear = stations.find(
-    (station) => station.x > cut.x + cut.radius && station[side].grindLine !== null,
-  );
-  const reach = clear ? Math.min(exit || Number.POSITIVE_INFINITY, clear[side].grindLine! / cut.cos) : exit;
-  return [[cut.x, cut.y], along(cut, reach)];
+  const exit = exitAlong(field.ring, cut.x, cut.y, cut.sin, cut.cos, 0.01) || 0;
+  const clear = stations.find((station) => isClearOf(cut, station) && station[side].grindLine !== null);
+  const reach = clear ? Math.min(exit, clear[side].grindLine! / cut.cos) : exit;
+  const line: [number, number][] = [];
+  for (let i = 0; i <= PLUNGE_ROWS; i++) {
+    // Just short of the grind line itself, where a level line would only graze the bevel.
+    const up = (reach * 0.985 * i) / PLUNGE_ROWS;
+    const [x, y] = [cut.x + cut.sin * up, cut.y + cut.cos * up];
+    const run = (cut.radius + 0.5) / cut.cos;
+    const { breaks, ...surfaces } = cutAlong(field, x, y, 1, 0, -0.01, run);
+    const first = surfaces[side].findIndex((surface) => surface !== FLAT);
+    if (first < 0 && i > 0) break;
+    line.push([first < 0 ? x : x + breaks[first]!, y]);
+  }
+  return line.length > 1 ? line : null;
 }
 
-function along(cut: PlungeCut, reach: number): [number, number] {
-  return [cut.x + cut.sin * reach, cut.y + cut.cos * reach];
+/** Whether a station's whole section lies past the run-in of a plunge. */
+function isClearOf(cut: PlungeCut, station: Station): boolean {
+  const v = (s: number) =>
+    (station.x + station.inward[0] * s - cut.x) * cut.cos -
+    (station.y + station.inward[1] * s - cut.y) * cut.sin;
+  return v(0) >= cut.radius && v(station.height) >= cut.radius * 0.9;
 }
 
 /** The section square to x, ready to draw: closed shapes of (z, y), right side +z, one for each span of steel. */

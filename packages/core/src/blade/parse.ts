@@ -2,9 +2,11 @@ import { Type } from "@sinclair/typebox";
 import { Ajv, type ErrorObject, type ValidateFunction } from "ajv";
 import { checkBlade } from "./check.ts";
 import { type Fault, pathFromPointer, pathOf } from "./fault.ts";
+import type { Field } from "./field.ts";
 import { BEVELS, type Blade, BladeSchema } from "./schema.ts";
 
-export type ParsedBlade = { ok: true; blade: Blade } | { ok: false; faults: readonly Fault[] };
+/** A sound blade with its compiled field, or every fault that was found. */
+export type ParsedBlade = { ok: true; blade: Blade; field: Field } | { ok: false; faults: readonly Fault[] };
 
 /** Longest blade file taken, in characters. The largest file within the format's limits is under a tenth of it. */
 export const LONGEST_FILE = 2_000_000;
@@ -58,8 +60,8 @@ export function parseBlade(value: unknown): ParsedBlade {
   const faults = shapeFaults(value);
   if (faults.length > 0) return refused(faults);
   const blade = value as Blade;
-  const deeper = checkBlade(blade);
-  return deeper.length > 0 ? refused(deeper) : { ok: true, blade };
+  const { faults: deeper, field } = checkBlade(blade);
+  return field ? { ok: true, blade, field } : refused(deeper);
 }
 
 function refused(faults: readonly Fault[]): ParsedBlade {

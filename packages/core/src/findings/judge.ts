@@ -63,7 +63,7 @@ function holds(
 ): boolean {
   const parsed = parseBlade(withChanges(blade, remedy.changes));
   if (!parsed.ok) return false;
-  const after = judge(parsed.blade, undefined, unit).findings;
+  const after = judge(parsed.blade, parsed.field, unit).findings;
   if (after.some((other) => isSameFinding(other, finding))) return false;
   return after.every(
     (other) =>

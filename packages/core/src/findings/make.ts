@@ -1,14 +1,24 @@
 import { placeAt } from "../blade/chain.ts";
 import { distanceTo } from "../blade/check.ts";
-import { EDGE, isPrimary } from "../blade/field.ts";
-import { ringPoints } from "../blade/outline.ts";
-import { type Bevel, bevelOn, type HeightRow, SIDES, type Side } from "../blade/schema.ts";
+import { EDGE, type Field, isPrimary } from "../blade/field.ts";
+import { ringPoints, spansAt } from "../blade/outline.ts";
+import { type Bevel, bevelOn, type HeightRow, type Hole, SIDES, type Side } from "../blade/schema.ts";
 import type { Station } from "../blade/station.ts";
 import { read, table } from "../blade/table.ts";
 import { atan, tan } from "../units/angle.ts";
 import { followTheCurve } from "./cut.ts";
 import type { Change, Finding, Remedy } from "./finding.ts";
-import { clearStations, type Judged, onSide, owner, type Rule, sidesOf, stretches, tipX } from "./judged.ts";
+import {
+  clearStations,
+  type Judged,
+  onSide,
+  owner,
+  type Rule,
+  type Speech,
+  sidesOf,
+  stretches,
+  tipX,
+} from "./judged.ts";
 
 /** Will it make a blade: what geometry alone forbids, or makes strange. */
 
@@ -374,11 +384,24 @@ export const holeNearEdge: Rule = ({ blade, field, say }) => {
         message: `The hole at ${say.along(hole.x, hole.x).slice(3)} has only ${say.length(wall)} of steel beside it, less than its own diameter of ${say.length(hole.d)}.`,
         advice: "Move it in, or drill it smaller.",
         basis: "common practice",
-        remedies: smaller >= 1 ? [{ words: `Drill it ${say.length(smaller)}.`, changes: [change] }] : [],
+        remedies: [...moveIn(field, hole, i, say), ...drillSmaller(smaller, change, say)],
       },
     ];
   });
 };
+
+/** The hole brought to the middle of the steel above and below it. */
+function moveIn(field: Field, hole: Hole, i: number, say: Speech): Remedy[] {
+  const span = spansAt(field.ring, hole.x).find(([bottom, top]) => hole.y > bottom && hole.y < top);
+  if (!span) return [];
+  const y = Number(((span[0] + span[1]) / 2).toFixed(2));
+  const words = `Move it to ${say.length(Math.abs(y))} ${y < 0 ? "below" : "above"} the datum.`;
+  return [{ words, changes: [{ path: ["holes", i, "y"], value: y }] }];
+}
+
+function drillSmaller(to: number, change: Change, say: Speech): Remedy[] {
+  return to >= 1 ? [{ words: `Drill it ${say.length(to)}.`, changes: [change] }] : [];
+}
 
 /** A straight pull whose plane passes below the apex: the edge itself is ground away. */
 export const planeBelowApex: Rule = (judged) => {

@@ -1,10 +1,12 @@
-import { useState } from "react";
+import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { useLayoutEffect, useState } from "react";
 import { Navigate, useParams } from "react-router";
 import type { BladeWithFile } from "../../api/blades.ts";
 import { useSettings } from "../../app/settings.ts";
 import { useFile, useRail } from "../../blade/context.ts";
 import { fieldOf } from "../../blade/derived.ts";
 import { useJudged } from "../../blade/judging.ts";
+import { EDIT_MARK } from "../../blade/store.ts";
 import { Numbers } from "../../rail/Numbers.tsx";
 import { Rail } from "../../rail/Rail.tsx";
 import { Section } from "../../rail/Section.tsx";
@@ -16,6 +18,8 @@ import { BLADE_PAGES } from "./pages.ts";
 import { Tray } from "./Tray.tsx";
 import { useKeys } from "./useKeys.ts";
 import { WholeFigures } from "./WholeFigures.tsx";
+
+const EDIT_MEASURE = "true-spine-edit-drawn";
 
 /** A blade's screen: header, strips, section and numbers, the page's controls, findings. */
 export function BladeScreenView({ row }: { row: BladeWithFile }) {
@@ -39,6 +43,7 @@ function Working({ page }: { page: (typeof BLADE_PAGES)[number] }) {
   const unit = useSettings((settings) => settings.unit);
   const judged = useJudged(file, unit);
   const { Controls, Handles } = page;
+  useMeasuredEdits(file);
   return (
     <>
       <div className="flex min-h-0 flex-1">
@@ -47,7 +52,7 @@ function Working({ page }: { page: (typeof BLADE_PAGES)[number] }) {
         </div>
         <aside
           aria-label="At the scribe, and controls"
-          className="flex w-84 shrink-0 flex-col gap-1.5 overflow-y-auto border-l border-rule bg-room"
+          className="flex w-84 shrink-0 flex-col gap-1.5 overflow-y-auto border-l border-rule bg-room *:shrink-0"
         >
           <AtScribe />
           <WholeFigures judged={judged} />
@@ -57,6 +62,16 @@ function Working({ page }: { page: (typeof BLADE_PAGES)[number] }) {
       <Tray judged={judged} />
     </>
   );
+}
+
+/** Leaves a performance measure for every edit: from its start to the drawing being laid out. Read by the page timer. */
+function useMeasuredEdits(file: Blade): void {
+  useLayoutEffect(() => {
+    if (!file || performance.getEntriesByName(EDIT_MARK).length === 0) return;
+    performance.clearMeasures(EDIT_MEASURE);
+    performance.measure(EDIT_MEASURE, EDIT_MARK);
+    performance.clearMarks(EDIT_MARK);
+  }, [file]);
 }
 
 function AtScribe() {

@@ -1,6 +1,6 @@
 import type { Bevel, Blade, CutBevel, Side } from "@true-spine/core/blade/schema.ts";
 import { bevelOn } from "@true-spine/core/blade/schema.ts";
-import { useFile } from "../../blade/context.ts";
+import { useFilePart, useScreen } from "../../blade/context.ts";
 import { linesOf } from "../../blade/derived.ts";
 import { useEdit } from "../../blade/useEdit.ts";
 import { AngleBox, LengthBox } from "../../parts/Box.tsx";
@@ -11,9 +11,8 @@ import { tidy } from "../../rail/SpineView.tsx";
 
 /** The Grind page's own controls: bevel, plunge, edge. */
 export function GrindControls() {
-  const file = useFile();
   const { press } = useEdit();
-  const isSame = file.bevels.left === "same";
+  const isSame = useFilePart((file) => file.bevels.left === "same");
   return (
     <>
       <BevelGroup side="right" title={isSame ? "Bevel" : "Bevel, right"} />
@@ -40,9 +39,10 @@ const KINDS = ["flat", "hollow", "convex", "none"] as const;
 type Setting = "height" | "angle" | "full" | "straight";
 
 function BevelGroup({ side, title }: { side: Side; title: string }) {
-  const file = useFile();
+  const { open } = useScreen();
   const { edit, press, visit } = useEdit();
-  const bevel = bevelOn(file, side);
+  const bevel = useFilePart((file) => bevelOn(file, side));
+  const now = () => open.store.getState().file;
   const put = (change: (bevel: Bevel) => Bevel) => (copy: Blade) => {
     copy.bevels[side] = change(structuredClone(bevel));
   };
@@ -57,7 +57,7 @@ function BevelGroup({ side, title }: { side: Side; title: string }) {
           label={`Kind of ${title.toLowerCase()}`}
           options={KINDS}
           value={bevel.kind}
-          onChange={(kind) => press(put((old) => asKind(file, side, old, kind)))}
+          onChange={(kind) => press(put((old) => asKind(now(), side, old, kind)))}
         />
         {bevel.kind !== "none" && (
           <Segmented
@@ -65,7 +65,7 @@ function BevelGroup({ side, title }: { side: Side; title: string }) {
             options={settings}
             names={{ height: "grind line", angle: "angle", full: "to spine", straight: "straight" }}
             value={setting}
-            onChange={(next) => press(put((old) => asSetting(file, side, old as CutBevel, next)))}
+            onChange={(next) => press(put((old) => asSetting(now(), side, old as CutBevel, next)))}
           />
         )}
         {bevel.kind !== "none" && bevel.set === "height" && (
@@ -201,9 +201,8 @@ function asSetting(file: Blade, side: Side, old: CutBevel, setting: Setting): Be
 }
 
 function EdgeGroup() {
-  const file = useFile();
   const { edit, press, visit } = useEdit();
-  const { edge } = file;
+  const edge = useFilePart((file) => file.edge);
   const isAlike = edge.angle.left === edge.angle.right;
   const place = typeof edge.offset === "number" ? "centre" : edge.offset;
   return (

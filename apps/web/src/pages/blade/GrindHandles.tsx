@@ -8,6 +8,7 @@ import { fieldOf, linesOf } from "../../blade/derived.ts";
 import { Handle } from "../../rail/Handle.tsx";
 import type { SidePlace } from "../../rail/SideView.tsx";
 import { tidy } from "../../rail/SpineView.tsx";
+import { pathThrough } from "../../rail/scale.ts";
 
 /** What can be taken hold of on the Grind page: the plunge, its lean, and the grind line's own rows. */
 export function GrindHandles({ place }: { place: SidePlace }) {
@@ -32,6 +33,7 @@ function SideHandles({ side, place }: { side: Side; place: SidePlace }) {
   const { px, py, scale } = place;
   const field = fieldOf(file);
   const line = linesOf(file).plunge[side];
+  const top = line?.[line.length - 1];
   const named = file.bevels.left === "same" ? "" : `, ${side}`;
   const take = (isStart: boolean) => {
     if (isStart) start.current = open.store.getState().file;
@@ -40,8 +42,25 @@ function SideHandles({ side, place }: { side: Side; place: SidePlace }) {
     const then = bevelOn(start.current, side);
     return then.kind === "none" ? null : then;
   };
+  const nominal =
+    bevel.set === "height"
+      ? bevel.height.map((row): [number, number] => {
+          const spot = placeAt(field.edge, row.u * field.edge.length);
+          return [spot.x - spot.ty * row.h, spot.y + spot.tx * row.h];
+        })
+      : [];
   return (
     <g>
+      {nominal.length > 1 && (
+        <path
+          d={pathThrough(nominal, px, py)}
+          fill="none"
+          stroke="var(--color-grind)"
+          strokeWidth={1}
+          strokeDasharray="1 4"
+          opacity={0.8}
+        />
+      )}
       {line && (
         <>
           <Handle
@@ -63,8 +82,8 @@ function SideHandles({ side, place }: { side: Side; place: SidePlace }) {
           />
           <Handle
             shape="round"
-            x={px(line[1]![0])}
-            y={py(line[1]![1])}
+            x={px(top![0])}
+            y={py(top![1])}
             perMm={scale.perMm}
             isVertical={false}
             label={`Plunge top${named}, leaning ${bevel.plunge.lean}° to the tip`}
@@ -72,7 +91,7 @@ function SideHandles({ side, place }: { side: Side; place: SidePlace }) {
               take(isStart);
               const then = bevelThen();
               if (dx === 0 || !then) return;
-              const rise = line[1]![1] - line[0]![1];
+              const rise = top![1] - line[0]![1];
               const run = rise * Math.tan((then.plunge.lean * Math.PI) / 180) + dx;
               const lean = Math.round((Math.atan2(run, rise) * 1800) / Math.PI) / 10;
               open.edit((copy) => {

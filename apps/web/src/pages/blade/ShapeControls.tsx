@@ -1,9 +1,9 @@
-import type { Blade } from "@true-spine/core/blade/schema.ts";
+import type { Blade, Hole } from "@true-spine/core/blade/schema.ts";
 import { PURPOSES } from "@true-spine/core/findings/purposes.ts";
 import { STEELS } from "@true-spine/core/steel/steels.ts";
 import { X } from "lucide-react";
 import { useId, useState } from "react";
-import { useFile } from "../../blade/context.ts";
+import { useFilePart } from "../../blade/context.ts";
 import { useEdit } from "../../blade/useEdit.ts";
 import { AngleBox, LengthBox } from "../../parts/Box.tsx";
 import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
@@ -13,22 +13,10 @@ const CHAINS = ["spine", "edge", "tang"] as const;
 
 /** The Shape page's own controls: what it is for, the taper, the outline by numbers, false edge and holes. */
 export function ShapeControls() {
-  const file = useFile();
   return (
     <>
       <KnifeGroup />
-      <Group title="Thickness over the flats">
-        <RowsTable
-          name="Thickness"
-          placeName="from the junction"
-          valueName="thick"
-          by="x"
-          rows={file.thickness.map((row) => ({ place: row.x, value: row.t }))}
-          put={(copy, rows) => {
-            copy.thickness = rows.map((row) => ({ x: row.place, t: row.value }));
-          }}
-        />
-      </Group>
+      <ThicknessGroup />
       <OutlineGroup />
       <FalseEdgeGroup />
       <HolesGroup />
@@ -36,34 +24,53 @@ export function ShapeControls() {
   );
 }
 
+function ThicknessGroup() {
+  const thickness = useFilePart((file) => file.thickness);
+  return (
+    <Group title="Thickness over the flats">
+      <RowsTable
+        name="Thickness"
+        placeName="from the junction"
+        valueName="thick"
+        by="x"
+        rows={thickness.map((row) => ({ place: row.x, value: row.t }))}
+        put={(copy, rows) => {
+          copy.thickness = rows.map((row) => ({ x: row.place, t: row.value }));
+        }}
+      />
+    </Group>
+  );
+}
+
 function KnifeGroup() {
-  const file = useFile();
+  const steel = useFilePart((file) => file.steel);
+  const use = useFilePart((file) => file.use);
   const { press } = useEdit();
   const steels = STEELS.map((steel) => steel.name);
-  const named = file.steel && !steels.includes(file.steel) ? [...steels, file.steel] : steels;
+  const named = steel && !steels.includes(steel) ? [...steels, steel] : steels;
   const uses = PURPOSES.map((purpose) => purpose.key);
-  const known = file.use && !uses.includes(file.use) ? [...uses, file.use] : uses;
+  const known = use && !uses.includes(use) ? [...uses, use] : uses;
   return (
     <Group title="Knife">
       <NameBox />
       <Choice
         label="What for"
-        value={file.use ?? ""}
-        options={[{ value: "", name: "not said" }, ...known.map((use) => ({ value: use, name: use }))]}
-        onChange={(use) =>
+        value={use ?? ""}
+        options={[{ value: "", name: "not said" }, ...known.map((key) => ({ value: key, name: key }))]}
+        onChange={(key) =>
           press((copy) => {
-            if (use) copy.use = use;
+            if (key) copy.use = key;
             else delete copy.use;
           })
         }
       />
       <Choice
         label="Steel"
-        value={file.steel ?? ""}
+        value={steel ?? ""}
         options={[{ value: "", name: "not said" }, ...named.map((name) => ({ value: name, name }))]}
-        onChange={(steel) =>
+        onChange={(name) =>
           press((copy) => {
-            if (steel) copy.steel = steel;
+            if (name) copy.steel = name;
             else delete copy.steel;
           })
         }
@@ -73,7 +80,7 @@ function KnifeGroup() {
 }
 
 function NameBox() {
-  const file = useFile();
+  const current = useFilePart((file) => file.name);
   const { edit, visit } = useEdit();
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
@@ -87,7 +94,7 @@ function NameBox() {
         <input
           id={id}
           className={`h-8 w-44 rounded border bg-sheet px-2 font-semibold ${why ? "border-2 border-fix" : "border-frame"}`}
-          value={typed ?? file.name}
+          value={typed ?? current}
           aria-invalid={why !== null}
           aria-describedby={why ? `${id}-why` : undefined}
           onFocus={() => visit(true)}
@@ -119,10 +126,10 @@ function NameBox() {
 
 /** Every node by its numbers: the same that are dragged on the drawing. Shared ends move together. */
 function OutlineGroup() {
-  const file = useFile();
+  const outline = useFilePart((file) => file.outline);
   const { edit, visit } = useEdit();
   const [chain, setChain] = useState<(typeof CHAINS)[number]>("edge");
-  const nodes = file.outline[chain];
+  const nodes = outline[chain];
   return (
     <Group
       title="Outline"
@@ -207,10 +214,9 @@ export function moveNode(
 }
 
 function FalseEdgeGroup() {
-  const file = useFile();
   const { edit, press, visit } = useEdit();
-  const falseEdge = file.falseEdge;
-  const tip = file.outline.spine[file.outline.spine.length - 1]!.at[0];
+  const falseEdge = useFilePart((file) => file.falseEdge);
+  const tip = useFilePart((file) => file.outline.spine[file.outline.spine.length - 1]!.at[0]);
   if (!falseEdge) {
     return (
       <Group
@@ -267,10 +273,11 @@ function FalseEdgeGroup() {
   );
 }
 
+const NO_HOLES: Hole[] = [];
+
 function HolesGroup() {
-  const file = useFile();
   const { edit, press, visit } = useEdit();
-  const holes = file.holes ?? [];
+  const holes = useFilePart((file) => file.holes ?? NO_HOLES);
   const [why, setWhy] = useState<string | null>(null);
   return (
     <Group

@@ -1,0 +1,30 @@
+import { showLength } from "@true-spine/core/units/length.ts";
+import { useSettings } from "../app/settings.ts";
+import { useFile, useRail } from "../blade/context.ts";
+import { fieldOf } from "../blade/derived.ts";
+import type { SidePlace } from "./SideView.tsx";
+import { stationAtX } from "./scribe-numbers.ts";
+
+/** The grind line's height at the scribe, as a dimension square to the edge. */
+export function ScribeMark({ place }: { place: SidePlace }) {
+  const unit = useSettings((settings) => settings.unit);
+  const x = useRail((state) => state.scribe);
+  const station = stationAtX(fieldOf(useFile()), x);
+  const height = station?.right.grindLine ?? null;
+  if (!station || height === null) return null;
+  const { px, py } = place;
+  const at = (s: number) =>
+    [px(station.x + station.inward[0] * s), py(station.y + station.inward[1] * s)] as const;
+  const [x0, y0] = at(0);
+  const [x1, y1] = at(height);
+  const [xm, ym] = at(height * 0.45);
+  return (
+    <g aria-hidden>
+      <line x1={x0} y1={y0} x2={x1} y2={y1} stroke="var(--color-scribed)" strokeWidth={1} />
+      <rect x={xm + 7} y={ym - 11} width={50} height={20} rx={2} fill="var(--color-layout)" />
+      <text x={xm + 32} y={ym + 4} textAnchor="middle" className="fill-scribed text-[13px] font-medium">
+        {showLength(height, unit, unit === "mm" ? 1 : undefined)}
+      </text>
+    </g>
+  );
+}
