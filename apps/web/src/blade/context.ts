@@ -1,6 +1,7 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { createContext, useContext } from "react";
 import { type StoreApi, useStore } from "zustand";
+import type { Judged } from "./judging.ts";
 import type { Saving } from "./saving.ts";
 import type { OpenBlade } from "./store.ts";
 
@@ -14,11 +15,17 @@ export interface RailState {
   readonly isTrayOpen: boolean;
 }
 
+/** Findings and whole-blade figures, which come from the worker a moment after the drawing. */
+export interface JudgedState {
+  readonly judged: Judged | null;
+}
+
 export interface BladeScreen {
   readonly id: string;
   readonly open: OpenBlade;
   readonly saving: Saving;
   readonly rail: StoreApi<RailState>;
+  readonly judging: StoreApi<JudgedState>;
 }
 
 const Screen = createContext<BladeScreen | null>(null);
@@ -41,4 +48,8 @@ export function useFilePart<T>(pick: (file: Blade) => T): T {
 
 export function useRail<T>(pick: (state: RailState) => T): T {
   return useStore(useScreen().rail, pick);
+}
+
+export function useJudged(): Judged | null {
+  return useStore(useScreen().judging, (state) => state.judged);
 }

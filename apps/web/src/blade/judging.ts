@@ -4,7 +4,9 @@ import type { Finding, NotJudged } from "@true-spine/core/findings/finding.ts";
 import type { LengthUnit } from "@true-spine/core/units/length.ts";
 import { wrap } from "comlink";
 import { useEffect, useState } from "react";
+import { useSettings } from "../app/settings.ts";
 import type { Judging } from "../workers/judge.worker.ts";
+import { useFile, useScreen } from "./context.ts";
 
 export interface Judged {
   /** The file these figures belong to. */
@@ -19,18 +21,16 @@ export interface Judged {
 const QUIET_MS = 250;
 
 /** Judges whatever blade is shown last: one at a time in the worker, those in between are passed over. */
-export function useJudged(file: Blade, unit: LengthUnit): Judged | null {
-  const [judged, setJudged] = useState<Judged | null>(null);
+export function useJudging(): void {
+  const { judging } = useScreen();
+  const file = useFile();
+  const unit = useSettings((settings) => settings.unit);
   const [judge] = useState(startJudge);
   useEffect(() => {
-    judge.show = setJudged;
-    return () => {
-      judge.show = () => {};
-    };
-  }, [judge]);
+    judge.show = (judged) => judging.setState({ judged });
+    return () => judge.end();
+  }, [judge, judging]);
   useEffect(() => judge.ask(file, unit), [judge, file, unit]);
-  useEffect(() => () => judge.end(), [judge]);
-  return judged;
 }
 
 function startJudge() {

@@ -2,7 +2,7 @@ import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { thicknessAbove } from "@true-spine/core/blade/station.ts";
 import { purposeOf } from "@true-spine/core/findings/purposes.ts";
 import { MILLIMETRES_IN, showLength } from "@true-spine/core/units/length.ts";
-import { type ReactNode, useRef } from "react";
+import { memo, type ReactNode, useMemo, useRef } from "react";
 import { useSettings } from "../app/settings.ts";
 import { useFile, useRail, useScreen } from "../blade/context.ts";
 import { fieldOf, linesOf } from "../blade/derived.ts";
@@ -24,7 +24,9 @@ export function Rail({ handles }: { handles: (place: SidePlace) => ReactNode }) 
   const [ref, size] = useSize<HTMLDivElement>();
   const { ring } = fieldOf(file);
   const from = fit === "whole" ? ring.left : Math.max(ring.left, -14);
-  const scale = scaleFor(from, ring.right, Math.max(200, size.width), MARGIN);
+  // The same scale object while it is the same scale: the axis and the grid are then not drawn again.
+  const width = Math.max(200, size.width);
+  const scale = useMemo(() => scaleFor(from, ring.right, width, MARGIN), [from, ring.right, width]);
   const room = Math.max(0, size.height - AXIS_HEIGHT);
   const heights = { side: room * 0.44, spine: room * 0.16, edge: room * 0.22, angle: room * 0.18 };
   const place = sidePlace(file, scale, heights.side);
@@ -95,7 +97,7 @@ function Strip({
   );
 }
 
-function FitSwitch() {
+const FitSwitch = memo(function FitSwitch() {
   const { rail } = useScreen();
   const fit = useRail((state) => state.fit);
   return (
@@ -115,7 +117,7 @@ function FitSwitch() {
       ))}
     </fieldset>
   );
-}
+});
 
 /** Stations worth a curve: in the run-in of a plunge the bevel is only on its way to what was asked for. */
 function clearStations(file: Blade) {
@@ -194,7 +196,7 @@ function AngleStrip({ file, scale, height }: { file: Blade; scale: Scale; height
   );
 }
 
-function Axis({ scale }: { scale: Scale }) {
+const Axis = memo(function Axis({ scale }: { scale: Scale }) {
   const unit = useSettings((settings) => settings.unit);
   const inch = unit !== "mm";
   const marks = ticks(scale, 70, inch ? MILLIMETRES_IN.inch / 4 : 1);
@@ -219,7 +221,7 @@ function Axis({ scale }: { scale: Scale }) {
       ))}
     </svg>
   );
-}
+});
 
 /** Anywhere on the strips takes hold of the scribe; handles on the drawings keep the pointer to themselves. */
 function ScribePad({ scale, children }: { scale: Scale; children: ReactNode }) {

@@ -2,7 +2,7 @@ import type { DrawnLines, Line } from "@true-spine/core/blade/lines.ts";
 import { ringPoints } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { showLength } from "@true-spine/core/units/length.ts";
-import type { ReactNode } from "react";
+import { memo, type ReactNode } from "react";
 import { useSettings } from "../app/settings.ts";
 import { fieldOf, linesOf } from "../blade/derived.ts";
 import { pathThrough, type Scale, ticks } from "./scale.ts";
@@ -51,9 +51,7 @@ export function SideView({
       aria-label={`Side view of ${file.name}`}
       className="absolute inset-0"
     >
-      {ticks(scale, 90, 1).map((x) => (
-        <line key={x} x1={px(x)} x2={px(x)} y1={0} y2={height} stroke="var(--color-layout-grid)" />
-      ))}
+      <Grid scale={scale} height={height} />
       <line
         x1={px(0)}
         x2={scale.width - 8}
@@ -130,6 +128,12 @@ export function SideView({
     </svg>
   );
 }
+
+const Grid = memo(function Grid({ scale, height }: { scale: Scale; height: number }) {
+  return ticks(scale, 90, 1).map((x) => (
+    <line key={x} x1={scale.px(x)} x2={scale.px(x)} y1={0} y2={height} stroke="var(--color-layout-grid)" />
+  ));
+});
 
 /** The primary bevel's face, between shoulder and grind line. */
 function BevelShade({ lines, place }: { lines: DrawnLines; place: SidePlace }) {

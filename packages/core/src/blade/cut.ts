@@ -16,7 +16,7 @@ export interface Cut {
 }
 
 /** Widest spacing of the first look along a cut, mm. Layers thinner than this are found from their neighbours. */
-const LOOK = 2.5;
+const LOOK = 4;
 const AT_THE_END = 1e-7;
 const MAX_SPLITS = 6;
 /** A foot that moves this many times as far as the point has leapt to another branch. */

@@ -18,7 +18,7 @@ export interface DrawnLines {
   readonly plunge: PerSide<Line | null>;
 }
 
-const PLACES = 44;
+const PLACES = 36;
 
 /** Reads a field at `places` stations along its edge and joins up what they say. */
 export function drawnLines(field: Field, places = PLACES): DrawnLines {
@@ -65,7 +65,7 @@ function runs(stations: readonly Station[], height: (station: Station) => number
   return lines.filter((line) => line.length > 1);
 }
 
-const PLUNGE_ROWS = 14;
+const PLUNGE_ROWS = 10;
 
 /**
  * The plunge as it is seen: from its foot up, where the bevel's run-in comes out of the flat. Traced along

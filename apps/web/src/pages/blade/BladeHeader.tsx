@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { useStore } from "zustand";
 import type { BladeWithFile } from "../../api/blades.ts";
 import { useSettings } from "../../app/settings.ts";
-import { useFile, useScreen } from "../../blade/context.ts";
+import { useFilePart, useScreen } from "../../blade/context.ts";
 import type { SaveStatus } from "../../blade/saving.ts";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { HistoryPanel } from "./HistoryPanel.tsx";
@@ -33,25 +33,13 @@ export function BladeHeader({
   panel: Panel;
   setPanel: (panel: Panel) => void;
 }) {
-  const file = useFile();
-  const { open, saving, id } = useScreen();
+  const { open, id } = useScreen();
   const { unit, setUnit } = useSettings();
-  const { status, revision, why } = useStore(saving.state);
   const canUndo = useStore(open.store.temporal, (past) => past.pastStates.length > 0);
   const canRedo = useStore(open.store.temporal, (past) => past.futureStates.length > 0);
-  const isTroubled = status === "away" || status === "conflict" || status === "refused";
   return (
     <header className="flex h-13 shrink-0 items-center gap-3 border-b border-rule bg-paper px-4">
-      <div className="min-w-0 flex-1">
-        <h1 className="truncate text-[17px] leading-5 font-bold">{file.name}</h1>
-        <p className="truncate text-xs text-faint">
-          {[file.use, file.steel, row.state].filter(Boolean).join(", ")}, revision {revision} ·{" "}
-          <span role="status" className={isTroubled ? "font-bold text-fix" : ""}>
-            {WORDS[status]}
-            {why && `: ${why}`}
-          </span>
-        </p>
-      </div>
+      <Title row={row} />
       <div className="flex items-center gap-1">
         <IconButton label="Undo, Ctrl+Z" onClick={() => open.undo()} disabled={!canUndo}>
           <Undo2 className="size-4.5" aria-hidden />
@@ -62,7 +50,7 @@ export function BladeHeader({
         <IconButton label="Revisions" onClick={() => setPanel("history")}>
           <History className="size-4.5" aria-hidden />
         </IconButton>
-        <IconButton label="Take the blade file" onClick={() => downloadBlade(file)}>
+        <IconButton label="Take the blade file" onClick={() => downloadBlade(open.store.getState().file)}>
           <Download className="size-4.5" aria-hidden />
         </IconButton>
         <IconButton label="Keys and commands, ?" onClick={() => setPanel("keys")}>
@@ -87,6 +75,27 @@ export function BladeHeader({
       </div>
       <HistoryPanel isOpen={panel === "history"} onClose={() => setPanel(null)} />
     </header>
+  );
+}
+
+function Title({ row }: { row: BladeWithFile }) {
+  const name = useFilePart((file) => file.name);
+  const use = useFilePart((file) => file.use);
+  const steel = useFilePart((file) => file.steel);
+  const { saving } = useScreen();
+  const { status, revision, why } = useStore(saving.state);
+  const isTroubled = status === "away" || status === "conflict" || status === "refused";
+  return (
+    <div className="min-w-0 flex-1">
+      <h1 className="truncate text-[17px] leading-5 font-bold">{name}</h1>
+      <p className="truncate text-xs text-faint">
+        {[use, steel, row.state].filter(Boolean).join(", ")}, revision {revision} ·{" "}
+        <span role="status" className={isTroubled ? "font-bold text-fix" : ""}>
+          {WORDS[status]}
+          {why && `: ${why}`}
+        </span>
+      </p>
+    </div>
   );
 }
 

@@ -5,7 +5,7 @@ import { Link, useParams } from "react-router";
 import { createStore } from "zustand";
 import { type BladeWithFile, readBlade } from "../../api/blades.ts";
 import { Refused } from "../../api/client.ts";
-import { BladeProvider, type BladeScreen, type RailState } from "../../blade/context.ts";
+import { BladeProvider, type BladeScreen, type JudgedState, type RailState } from "../../blade/context.ts";
 import { takeDraftPlace } from "../../blade/drafts.ts";
 import { startSaving } from "../../blade/saving.ts";
 import { openBlade } from "../../blade/store.ts";
@@ -125,10 +125,11 @@ function assemble(
     pointer: 0,
     isTrayOpen: false,
   }));
+  const judging = createStore<JudgedState>()(() => ({ judged: null }));
   const stop = () => {
     unsubscribe();
     channel.close();
     saving.stop();
   };
-  return { screen: { id, open, saving, rail }, stop };
+  return { screen: { id, open, saving, rail, judging }, stop };
 }

@@ -1,15 +1,15 @@
-import type { Blade } from "@true-spine/core/blade/schema.ts";
-import { useLayoutEffect, useState } from "react";
+import { memo, useCallback, useLayoutEffect, useState } from "react";
 import { Navigate, useParams } from "react-router";
 import type { BladeWithFile } from "../../api/blades.ts";
 import { useSettings } from "../../app/settings.ts";
 import { useFile, useRail } from "../../blade/context.ts";
 import { fieldOf } from "../../blade/derived.ts";
-import { useJudged } from "../../blade/judging.ts";
+import { useJudging } from "../../blade/judging.ts";
 import { EDIT_MARK } from "../../blade/store.ts";
 import { Numbers } from "../../rail/Numbers.tsx";
 import { Rail } from "../../rail/Rail.tsx";
 import { Section } from "../../rail/Section.tsx";
+import type { SidePlace } from "../../rail/SideView.tsx";
 import { numbersAt, stationAtX } from "../../rail/scribe-numbers.ts";
 import { BladeHeader } from "./BladeHeader.tsx";
 import { Commands } from "./Commands.tsx";
@@ -38,40 +38,42 @@ export function BladeScreenView({ row }: { row: BladeWithFile }) {
   );
 }
 
-function Working({ page }: { page: (typeof BLADE_PAGES)[number] }) {
-  const file = useFile();
-  const unit = useSettings((settings) => settings.unit);
-  const judged = useJudged(file, unit);
+/** Everything below the header. It takes nothing from the blade itself, so that each part redraws on its own. */
+const Working = memo(function Working({ page }: { page: (typeof BLADE_PAGES)[number] }) {
   const { Controls, Handles } = page;
-  useMeasuredEdits(file);
+  const handles = useCallback((place: SidePlace) => <Handles place={place} />, [Handles]);
   return (
     <>
+      <Judging />
       <div className="flex min-h-0 flex-1">
         <div className="min-w-0 flex-1">
-          <Rail handles={(place) => <Handles place={place} />} />
+          <Rail handles={handles} />
         </div>
         <aside
           aria-label="At the scribe, and controls"
           className="flex w-84 shrink-0 flex-col gap-1.5 overflow-y-auto border-l border-rule bg-room *:shrink-0"
         >
           <AtScribe />
-          <WholeFigures judged={judged} />
+          <WholeFigures />
           <Controls />
         </aside>
       </div>
-      <Tray judged={judged} />
+      <Tray />
     </>
   );
-}
+});
 
-/** Leaves a performance measure for every edit: from its start to the drawing being laid out. Read by the page timer. */
-function useMeasuredEdits(file: Blade): void {
+/** Asks the worker about every edit, and leaves a performance measure of it: from its start to the drawing laid out. */
+function Judging() {
+  const file = useFile();
+  useJudging();
   useLayoutEffect(() => {
     if (!file || performance.getEntriesByName(EDIT_MARK).length === 0) return;
     performance.clearMeasures(EDIT_MEASURE);
     performance.measure(EDIT_MEASURE, EDIT_MARK);
     performance.clearMarks(EDIT_MARK);
   }, [file]);
+  return null;
 }
 
 function AtScribe() {

@@ -2,7 +2,7 @@ import { LENGTH_UNITS } from "@true-spine/core/units/length.ts";
 import { Command } from "cmdk";
 import { useNavigate } from "react-router";
 import { useSettings } from "../../app/settings.ts";
-import { useFile, useScreen } from "../../blade/context.ts";
+import { useScreen } from "../../blade/context.ts";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { downloadBlade, type Panel } from "./BladeHeader.tsx";
 import { BLADE_PAGES } from "./pages.ts";
@@ -11,7 +11,6 @@ import { KEYS } from "./useKeys.ts";
 /** The command list behind /, and the keys behind ?. */
 export function Commands({ panel, setPanel }: { panel: Panel; setPanel: (panel: Panel) => void }) {
   const { open, rail, id } = useScreen();
-  const file = useFile();
   const navigate = useNavigate();
   const { setUnit, setTheme } = useSettings();
   const commands: { name: string; run: () => void }[] = [
@@ -27,7 +26,7 @@ export function Commands({ panel, setPanel }: { panel: Panel; setPanel: (panel: 
     { name: "Show the blade", run: () => rail.setState({ fit: "blade" }) },
     ...LENGTH_UNITS.map((unit) => ({ name: `Read in ${unit}`, run: () => setUnit(unit) })),
     { name: "Revisions", run: () => setPanel("history") },
-    { name: "Take the blade file", run: () => downloadBlade(file) },
+    { name: "Take the blade file", run: () => downloadBlade(open.store.getState().file) },
     { name: "Dark shop", run: () => setTheme("dark") },
     { name: "Light paper", run: () => setTheme("light") },
   ];

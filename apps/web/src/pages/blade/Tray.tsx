@@ -1,11 +1,11 @@
 import { type Finding, withChanges } from "@true-spine/core/findings/finding.ts";
 import { ChevronDown, ChevronUp } from "lucide-react";
-import { useFile, useRail, useScreen } from "../../blade/context.ts";
-import type { Judged } from "../../blade/judging.ts";
+import { useJudged, useRail, useScreen } from "../../blade/context.ts";
 import { Sign } from "../../parts/Sign.tsx";
 
 /** Findings, at the foot of the page: one line while all is well, opened upward to read them all. */
-export function Tray({ judged }: { judged: Judged | null }) {
+export function Tray() {
+  const judged = useJudged();
   const { rail } = useScreen();
   const isOpen = useRail((state) => state.isTrayOpen);
   const findings = judged?.findings ?? [];
@@ -87,7 +87,6 @@ function keyOf(finding: Finding): string {
 
 function FindingItem({ finding, isConfirmed }: { finding: Finding; isConfirmed: boolean }) {
   const { open, rail } = useScreen();
-  const file = useFile();
   const { x, side } = finding.where;
   const remedy = finding.remedies[0];
   return (
@@ -119,7 +118,7 @@ function FindingItem({ finding, isConfirmed }: { finding: Finding; isConfirmed: 
           className="min-h-8 shrink-0 rounded bg-deep px-3 text-sm font-semibold text-on-deep"
           onClick={() => {
             open.end();
-            open.replace(withChanges(file, remedy.changes));
+            open.replace(withChanges(open.store.getState().file, remedy.changes));
           }}
         >
           {remedy.words.replace(/\.$/, "")}

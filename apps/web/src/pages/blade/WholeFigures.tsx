@@ -1,9 +1,10 @@
 import { showLength } from "@true-spine/core/units/length.ts";
 import { useSettings } from "../../app/settings.ts";
-import type { Judged } from "../../blade/judging.ts";
+import { useJudged } from "../../blade/context.ts";
 
 /** The whole blade's own figures: steel only. From the worker, so a moment behind the drawing. */
-export function WholeFigures({ judged }: { judged: Judged | null }) {
+export function WholeFigures() {
+  const judged = useJudged();
   const unit = useSettings((settings) => settings.unit);
   const say = (mm: number) => showLength(mm, unit, unit === "mm" ? 1 : undefined);
   const figures = judged

@@ -1,0 +1,74 @@
+import { expect, test } from "@playwright/test";
+import { makeBlade, openBlade, saved } from "./blade.ts";
+
+test("a blade is started from its purpose and size, within its limits", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("button", { name: "New blade" }).click();
+  await page.getByLabel("What for").selectOption("kitchen");
+  await page.getByLabel("Name").fill("Started here");
+  const length = page.getByLabel("Blade, junction to tip");
+  await length.fill("9999");
+  await expect(length).toHaveAccessibleDescription(/40 to 400/);
+  await length.fill("8 1/4 in");
+  await page.getByRole("button", { name: "Start", exact: true }).click();
+  await expect(page.getByRole("heading", { name: "Started here" })).toBeVisible();
+  await expect(page).toHaveURL(/\/shape$/);
+  await expect(page.getByRole("region", { name: "Findings" })).toContainText("All well.");
+});
+
+test("rename, copy, mark, archive, throw away; everything can be taken back", async ({ page }) => {
+  await makeBlade(page.request, "Handled one");
+  await page.goto("/");
+  await page.getByRole("searchbox").fill("Handled");
+  const row = (name: string) => page.getByRole("listitem").filter({ hasText: name });
+  const choose = async (name: string, item: string) => {
+    await page.getByRole("button", { name: `More for ${name}`, exact: true }).click();
+    await page.getByRole("menuitem", { name: item }).click();
+  };
+  await choose("Handled one", "Rename");
+  await page.getByLabel("New name").fill("Handled well");
+  await page.getByRole("button", { name: "Rename" }).click();
+  await expect(row("Handled well")).toBeVisible();
+  await choose("Handled well", "Copy");
+  await expect(row("Handled well (copy)")).toBeVisible();
+  await choose("Handled well (copy)", "Mark as finished");
+  await expect(row("Handled well (copy)")).toContainText("finished");
+  await choose("Handled well (copy)", "Put in the archive");
+  await expect(row("Handled well (copy)")).toHaveCount(0);
+  await page.getByRole("radio", { name: "archive" }).click();
+  await expect(row("Handled well (copy)")).toBeVisible();
+  await page.getByRole("radio", { name: "rack" }).click();
+  await choose("Handled well", "Throw away");
+  await expect(row("Handled well")).toHaveCount(0);
+  await page
+    .getByRole("status")
+    .filter({ hasText: "Threw Handled well away." })
+    .getByRole("button", { name: "Undo" })
+    .click();
+  await expect(row("Handled well")).toBeVisible();
+  await page.getByRole("searchbox").fill("no such knife");
+  await expect(page.getByText("Nothing on the rack answers to")).toBeVisible();
+});
+
+test("an earlier revision comes back, and that can be undone", async ({ page }) => {
+  const id = await makeBlade(page.request, "With a past");
+  await openBlade(page, id);
+  const radius = page.getByLabel("Radius it leaves");
+  await radius.fill("7");
+  await saved(page);
+  await page.getByRole("button", { name: "Revisions" }).click();
+  const dialog = page.getByRole("dialog", { name: "Revisions" });
+  await dialog.getByRole("listitem").last().getByRole("button", { name: "Bring back" }).click();
+  await expect(radius).toHaveValue("4");
+  await saved(page);
+  await page.keyboard.press("Control+z");
+  await expect(radius).toHaveValue("7");
+  await saved(page);
+});
+
+test("an address that leads nowhere says so", async ({ page }) => {
+  await page.goto("/nowhere");
+  await expect(page.getByRole("heading", { name: "Nothing lies here" })).toBeVisible();
+  await page.goto("/blades/00000000-0000-0000-0000-000000000000/grind");
+  await expect(page.getByRole("alert")).toContainText("no such blade");
+});
