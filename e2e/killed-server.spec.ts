@@ -24,7 +24,7 @@ function seeded(seed: number): () => number {
 test(`a server killed at ${MOMENTS} moments between keystroke and answer loses nothing`, async ({
   browser,
 }) => {
-  test.setTimeout(400_000);
+  test.setTimeout(900_000);
   const cluster = await openThrowawayCluster();
   const port = await freePort();
   const start = () =>

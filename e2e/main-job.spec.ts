@@ -64,7 +64,7 @@ test("by keys alone: pages, scribe, nudging a plunge, units, undo", async ({ pag
   await page.getByRole("button", { name: /^Plunge foot/ }).focus();
   await page.keyboard.press("Shift+ArrowRight");
   await page.keyboard.press("ArrowRight");
-  await expect(page.getByLabel("From the junction")).toHaveValue("13.1");
+  await expect(page.getByRole("textbox", { name: "From the junction" })).toHaveValue("13.1");
   await page.getByRole("button", { name: /^Plunge top/ }).focus();
   await page.keyboard.press("Shift+ArrowLeft");
   const lean = Number(await page.getByLabel("Lean to the tip").inputValue());
@@ -72,7 +72,7 @@ test("by keys alone: pages, scribe, nudging a plunge, units, undo", async ({ pag
   await page.keyboard.press("Control+z");
   await page.keyboard.press("Control+z");
   await page.keyboard.press("Control+z");
-  await expect(page.getByLabel("From the junction")).toHaveValue("12");
+  await expect(page.getByRole("textbox", { name: "From the junction" })).toHaveValue("12");
   await page.keyboard.press("1");
   await expect(page).toHaveURL(/\/shape$/);
   await page.keyboard.press("/");
@@ -99,7 +99,7 @@ test("dragging the tip, a taper point and the scribe redraws what depends on the
   await drag(/^spine node 3\./, -30, 6);
   const tip = Number(await page.getByLabel("edge node 3, from the junction").inputValue());
   expect(tip).toBeLessThan(122);
-  await page.getByRole("button", { name: "spine" }).click();
+  await page.getByRole("button", { name: "spine", exact: true }).click();
   expect(Number(await page.getByLabel("spine node 3, from the junction").inputValue())).toBe(tip);
   await drag(/^Thickness at 10\.00/, 0, -12);
   expect(Number(await page.getByLabel("Thickness, row 3, thick").inputValue())).toBeGreaterThan(4.3);

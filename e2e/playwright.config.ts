@@ -7,7 +7,8 @@ export default defineConfig({
   testDir: ".",
   outputDir: "../.true-spine/browser-results",
   workers: 2,
-  timeout: 60_000,
+  timeout: 120_000,
+  expect: { timeout: 15_000 },
   retries: 0,
   reporter: [["list"], ["json"]],
   use: {

@@ -5,7 +5,7 @@ test("a blade is started from its purpose and size, within its limits", async ({
   await page.goto("/");
   await page.getByRole("button", { name: "New blade" }).click();
   await page.getByLabel("What for").selectOption("kitchen");
-  await page.getByLabel("Name").fill("Started here");
+  await page.getByLabel("Name", { exact: true }).fill("Started here");
   const length = page.getByLabel("Blade, junction to tip");
   await length.fill("9999");
   await expect(length).toHaveAccessibleDescription(/40 to 400/);
@@ -42,6 +42,7 @@ test("rename, copy, mark, archive, throw away; everything can be taken back", as
   await expect(row("Handled well")).toHaveCount(0);
   await page
     .getByRole("status")
+    .locator("div")
     .filter({ hasText: "Threw Handled well away." })
     .getByRole("button", { name: "Undo" })
     .click();

@@ -16,7 +16,7 @@ export function Question({
   wide?: boolean;
 }) {
   return (
-    <Dialog open={isOpen} onClose={onClose} className="relative z-50">
+    <Dialog open={isOpen} onClose={onClose} className="fixed inset-0 z-50">
       <DialogBackdrop className="fixed inset-0 bg-black/40" />
       <div className="fixed inset-0 flex items-center justify-center p-4">
         <DialogPanel

@@ -78,7 +78,7 @@ function Strip({
 }) {
   return (
     <section
-      aria-label={title}
+      aria-label={`${title} strip`}
       className={`relative border-b ${isBlue ? "border-layout-grid bg-layout" : "border-rule bg-paper"}`}
       style={{ height }}
     >

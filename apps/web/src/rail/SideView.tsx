@@ -47,7 +47,7 @@ export function SideView({
     <svg
       width={scale.width}
       height={height}
-      role="img"
+      role="group"
       aria-label={`Side view of ${file.name}`}
       className="absolute inset-0"
     >

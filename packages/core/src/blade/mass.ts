@@ -1,7 +1,7 @@
 import { cutAlong } from "./cut.ts";
-import { type Field, FLAT, thicknessAt } from "./field.ts";
+import { type Field, FLAT, RUN_IN, thicknessAt } from "./field.ts";
 import { breaksInX, spansAt, uprightPlaces } from "./outline.ts";
-import { gauss } from "./quadrature.ts";
+import { bunchedRule, plainRule } from "./quadrature.ts";
 import type { Hole } from "./schema.ts";
 import { largest } from "./table.ts";
 
@@ -22,6 +22,8 @@ const POINTS_ACROSS = 3;
 /** A bevel to the spine is no polynomial where edge and spine come together: finer parts near the edge. */
 const FULL_PARTS = [0.06, 0.25, 1] as const;
 const POINTS_ALONG = 3;
+const POINTS_IN_RUN_IN = 5;
+const POINTS_BUNCHED = 6;
 /** Widest panel along the blade, mm: chosen so that the volume of the field knife is right to 1 in 10⁵. */
 const PANEL = 4;
 
@@ -54,6 +56,8 @@ function addSpan(field: Field, x: number, bottom: number, top: number, sums: Sec
     const to = bottom + breaks[i + 1]!;
     if (right[i] === FLAT && left[i] === FLAT) {
       addPiece(field, x, from, to, 1, sums);
+    } else if (right[i] === RUN_IN || left[i] === RUN_IN) {
+      addPiece(field, x, from, to, POINTS_IN_RUN_IN, sums, true);
     } else if (field.isFull && to - from > 1) {
       let low = from;
       for (const share of FULL_PARTS) {
@@ -73,15 +77,14 @@ function addPiece(
   to: number,
   points: number,
   sums: SectionSums,
+  bunched = false,
 ): void {
-  const { node, weight } = gauss(points);
-  const half = (to - from) / 2;
-  const middle = (to + from) / 2;
-  for (let k = 0; k < node.length; k++) {
-    const y = middle + half * node[k]!;
+  const { place, weight } = bunched ? bunchedRule(points) : plainRule(points);
+  for (let k = 0; k < place.length; k++) {
+    const y = from + (to - from) * place[k]!;
     const t = thicknessAt(field, x, y);
     if (t === 0) continue;
-    const w = weight[k]! * half;
+    const w = weight[k]! * (to - from);
     const r = field.right.lowest;
     const l = field.left.lowest;
     sums.area += w * t;
@@ -133,12 +136,12 @@ function panelsBetween(field: Field, from: number, to: number): number[] {
     const run = cut.radius / cut.cos;
     for (const y of [cut.y, ring.top]) {
       const foot = cut.x + (y - cut.y) * lean;
-      marks.push(foot, foot + run);
+      marks.push(foot, foot + run / 3, foot + (2 * run) / 3, foot + run);
     }
   }
   if (blade.falseEdge) {
     const { from: start, to: end, radius = 0 } = blade.falseEdge;
-    marks.push(start, start + radius, end);
+    marks.push(start, start + radius / 2, start + radius, end);
   }
   const sorted = marks.filter((x) => x >= from && x <= to).sort((a, b) => a - b);
   const panels = [sorted[0]!];
@@ -151,6 +154,14 @@ function panelsBetween(field: Field, from: number, to: number): number[] {
   return panels;
 }
 
+/** Where a run-in begins, at the edge and at the spine: its surface starts like a root there. */
+function runInStarts({ plunges, blade, ring }: Field): number[] {
+  const starts = [plunges.right, plunges.left].flatMap((cut) =>
+    cut ? [cut.x, cut.x + ((ring.top - cut.y) * cut.sin) / cut.cos] : [],
+  );
+  return blade.falseEdge ? [...starts, blade.falseEdge.from] : starts;
+}
+
 /**
  * Volume and centre of mass between two abscissas, the whole blade by default, holes taken out.
  * Sections are integrated exactly between the places where a surface changes; panels along x follow the
@@ -159,7 +170,7 @@ function panelsBetween(field: Field, from: number, to: number): number[] {
 export function solidBetween(field: Field, from = field.ring.left, to = field.ring.right): Solid {
   const sums = { volume: 0, x: 0, y: 0 };
   const panels = panelsBetween(field, Math.max(from, field.ring.left), Math.min(to, field.ring.right));
-  const turning = uprightPlaces(field.ring);
+  const turning = [...uprightPlaces(field.ring), ...runInStarts(field)];
   const isTurning = (x: number) => turning.some((place) => Math.abs(place - x) < 1e-7);
   for (let i = 0; i + 1 < panels.length; i++) {
     const a = panels[i]!;
@@ -205,16 +216,13 @@ function addPanel(
   section: (x: number) => SectionSums,
   sign: 1 | -1,
   sums: { volume: number; x: number; y: number },
-  points = bunched ? 6 : POINTS_ALONG,
+  points = bunched ? POINTS_BUNCHED : POINTS_ALONG,
 ): void {
-  const { node, weight } = gauss(points);
-  for (let k = 0; k < node.length; k++) {
-    const angle = (Math.PI / 4) * (node[k]! + 1);
-    const place = bunched ? Math.sin(angle) ** 2 : (node[k]! + 1) / 2;
-    const scale = bunched ? (Math.PI / 4) * Math.sin(2 * angle) : 0.5;
-    const x = a + (b - a) * place;
+  const { place, weight } = bunched ? bunchedRule(points) : plainRule(points);
+  for (let k = 0; k < place.length; k++) {
+    const x = a + (b - a) * place[k]!;
     const { area, moment } = section(x);
-    const w = sign * weight[k]! * scale * (b - a);
+    const w = sign * weight[k]! * (b - a);
     sums.volume += w * area;
     sums.x += w * area * x;
     sums.y += w * moment;

@@ -47,3 +47,43 @@ export function integrate(f: (x: number) => number, from: number, to: number, n:
   for (let i = 0; i < n; i++) sum += weight[i]! * f(middle + half * node[i]!);
   return sum * half;
 }
+
+/** A rule on 0…1: places and weights. */
+export interface UnitRule {
+  readonly place: Float64Array;
+  readonly weight: Float64Array;
+}
+
+const plain = new Map<number, UnitRule>();
+const bunched = new Map<number, UnitRule>();
+
+/** The n-point rule moved to 0…1. */
+export function plainRule(n: number): UnitRule {
+  return made(plain, n, (node, weight) => [(node + 1) / 2, weight / 2]);
+}
+
+/**
+ * The n-point rule bunched toward both ends by place = sin² θ: right for what starts or ends like a square
+ * root, which the plain rule takes badly. Source: the usual trigonometric change of variable.
+ */
+export function bunchedRule(n: number): UnitRule {
+  return made(bunched, n, (node, weight) => {
+    const angle = (Math.PI / 4) * (node + 1);
+    return [Math.sin(angle) ** 2, (weight * Math.PI * Math.sin(2 * angle)) / 4];
+  });
+}
+
+function made(
+  kept: Map<number, UnitRule>,
+  n: number,
+  move: (node: number, weight: number) => [number, number],
+): UnitRule {
+  let rule = kept.get(n);
+  if (!rule) {
+    const { node, weight } = gauss(n);
+    const moved = Array.from(node, (x, i) => move(x, weight[i]!));
+    rule = { place: Float64Array.from(moved, (m) => m[0]), weight: Float64Array.from(moved, (m) => m[1]) };
+    kept.set(n, rule);
+  }
+  return rule;
+}
