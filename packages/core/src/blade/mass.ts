@@ -5,10 +5,11 @@ import { bunchedRule, plainRule } from "./quadrature.ts";
 import type { Hole } from "./schema.ts";
 import { largest } from "./table.ts";
 
-/** A section square to the x axis: area mm², Σ y·dA mm³, and ∫z² dA about the blade's plane, mm⁴. */
+/** A section square to the x axis: area mm², ∫y dA and ∫z dA mm³, and ∫z² dA about the blade's plane, mm⁴. */
 export interface SectionSums {
   area: number;
   moment: number;
+  sideMoment: number;
   secondMoment: number;
 }
 
@@ -33,7 +34,7 @@ export function sectionSums(
   x: number,
   spans: readonly (readonly [number, number])[],
 ): SectionSums {
-  const sums = { area: 0, moment: 0, secondMoment: 0 };
+  const sums = { area: 0, moment: 0, sideMoment: 0, secondMoment: 0 };
   const plain = isPlainAt(field, x);
   for (const [bottom, top] of spans) {
     if (plain) {
@@ -89,6 +90,7 @@ function addPiece(
     const l = field.left.lowest;
     sums.area += w * t;
     sums.moment += w * t * y;
+    sums.sideMoment += (w * (r * r - l * l)) / 2;
     sums.secondMoment += (w * (r * r * r + l * l * l)) / 3;
   }
 }

@@ -1,0 +1,59 @@
+import type { Field } from "../blade/field.ts";
+import { type Station, thicknessAlong } from "../blade/station.ts";
+
+/**
+ * Yield stress taken for hardened blade steel, N/mm². Source: from memory of handbook hardness conversion tables
+ * (58 HRC stands near 2200 N/mm² tensile), less a tenth for yield. It cancels in every ratio.
+ */
+export const YIELD = 2000;
+/** How far up the apex the load is taken to act, mm: a starting value, without a published source. */
+const CONTACT_DEPTH = 0.2;
+const PLACES = 60;
+
+export interface WeakPlace {
+  /** Side load at the apex, N per mm of edge, that first yields a section. */
+  readonly load: number;
+  /** Height of that section above the apex, mm. */
+  readonly at: number;
+}
+
+/** The weakest section of the apex (contact depth to shoulder) and of the body (above the shoulder). */
+export interface EdgeStrength {
+  readonly apex: WeakPlace | null;
+  readonly body: WeakPlace | null;
+}
+
+/**
+ * Edge strength index at a station: the least of σ·t(d)²/6d over the distance d from the apex, a cantilever of
+ * thickness t(d) loaded at its end. Source: geometry and the bending of a plate strip (section modulus t²/6).
+ * Compare it, never promise by it.
+ */
+export function edgeStrength(field: Field, station: Station): EdgeStrength {
+  const shoulder = station.right.edgeBevel ?? station.left.edgeBevel;
+  if (shoulder === null) return { apex: null, body: weakest(field, station, CONTACT_DEPTH, station.height) };
+  return {
+    apex: weakest(field, station, CONTACT_DEPTH, shoulder),
+    body: weakest(field, station, Math.max(shoulder, CONTACT_DEPTH), station.height),
+  };
+}
+
+function weakest(field: Field, station: Station, from: number, to: number): WeakPlace | null {
+  if (to <= from) return null;
+  let weak: WeakPlace | null = null;
+  for (let i = 0; i <= PLACES; i++) {
+    // Closer together low down, where it is nearly always decided.
+    const at = from + (to - from) * (i / PLACES) ** 2;
+    const load = loadAt(thicknessAlong(field, station.cut, Math.min(at, station.height - 1e-6)), at);
+    if (!weak || load < weak.load) weak = { load, at };
+  }
+  return weak;
+}
+
+function loadAt(thickness: number, distance: number): number {
+  return (YIELD * thickness ** 2) / (6 * distance);
+}
+
+/** The same for a flat bevel at β with e₀ behind it before sharpening: (4/3)·σ·e₀·tan β. Source: geometry. */
+export function flatBodyStrength(edgeBeforeSharpening: number, tanBevel: number): number {
+  return (4 / 3) * YIELD * edgeBeforeSharpening * tanBevel;
+}
