@@ -28,6 +28,8 @@ const ROUNDS = 7;
 const MOST_POINTS = 60_000;
 /** Below this no triangle is split: a wall in the surface would be split for ever, mm. */
 const SHORTEST = 0.06;
+/** Points this near the outline would only make slivers with it, mm. */
+const CLEARANCE = 0.02;
 /** What an inner place with no steel left keeps, so that both faces stay apart, mm a side. */
 const SKIN = 1e-4;
 
@@ -144,7 +146,24 @@ function outlinePlan(field: Field, tolerance: number): Planar {
 
 function isFree(field: Field, plan: Planar, x: number, y: number): boolean {
   if (plan.taken.has(keyOf(x, y)) || !isInside(field.ring, x, y)) return false;
-  return !(field.blade.holes ?? []).some((hole) => Math.hypot(x - hole.x, y - hole.y) <= hole.d / 2 + 0.01);
+  const holes = field.blade.holes ?? [];
+  if (holes.some((hole) => Math.hypot(x - hole.x, y - hole.y) <= hole.d / 2)) return false;
+  return !plan.edges.some(([a, b]) => isWithin(plan.points[a]!, plan.points[b]!, x, y, CLEARANCE));
+}
+
+/** Whether (x, y) lies nearer than `reach` to the stretch from a to b. */
+function isWithin(
+  [ax, ay]: readonly [number, number],
+  [bx, by]: readonly [number, number],
+  x: number,
+  y: number,
+  reach: number,
+): boolean {
+  if (x < Math.min(ax, bx) - reach || x > Math.max(ax, bx) + reach) return false;
+  if (y < Math.min(ay, by) - reach || y > Math.max(ay, by) + reach) return false;
+  const [ex, ey] = [bx - ax, by - ay];
+  const share = Math.min(1, Math.max(0, ((x - ax) * ex + (y - ay) * ey) / (ex * ex + ey * ey)));
+  return Math.hypot(ax + share * ex - x, ay + share * ey - y) < reach;
 }
 
 function addCreases(field: Field, plan: Planar): void {
@@ -249,20 +268,19 @@ function sewn(field: Field, { points }: Planar, all: readonly (readonly [number,
   });
   const isGone = (i: number) => halves[i]!.right + halves[i]!.left <= SKIN;
   const cells = all.filter((cell) => !cell.every(isGone));
-  const uses = new Map<string, number>();
-  for (const cell of cells) {
-    for (let k = 0; k < 3; k++) {
-      const key = edgeKey(cell[k]!, cell[(k + 1) % 3]!);
-      uses.set(key, (uses.get(key) ?? 0) + 1);
-    }
-  }
+  const uses = sideUses(cells);
   const onRim = new Set<number>();
-  for (const cell of cells) {
-    for (let k = 0; k < 3; k++) {
-      const [a, b] = [cell[k]!, cell[(k + 1) % 3]!];
-      if (uses.get(edgeKey(a, b)) === 1) onRim.add(a).add(b);
-    }
+  for (const [key, count] of uses) if (count === 1) for (const i of key.split(" ")) onRim.add(Number(i));
+  // A side inside the plan with nothing at both its ends would be shared by four facets: one end keeps its skin.
+  const keptApart = new Set<number>();
+  for (const [key, count] of uses) {
+    const [a, b] = key.split(" ").map(Number) as [number, number];
+    const isPinched = count === 2 && [a, b].every((i) => isGone(i) && onRim.has(i) && !keptApart.has(i));
+    if (isPinched) keptApart.add(a);
   }
+  const isMerged = (i: number) => isGone(i) && onRim.has(i) && !keptApart.has(i);
+  // All triangles turn one way; slivers whose own area is only rounding are turned with the rest.
+  const isUpward = turning(points, cells) > 0;
   const positions: number[] = [];
   const thickness: number[] = [];
   const put = (x: number, y: number, z: number, t: number) => {
@@ -277,7 +295,7 @@ function sewn(field: Field, { points }: Planar, all: readonly (readonly [number,
     const { right, left } = halves[i]!;
     const t = Math.max(0, right + left);
     const middle = (right - left) / 2;
-    if (isGone(i) && onRim.has(i)) {
+    if (isMerged(i)) {
       const one = put(x, y, middle, 0);
       made = { right: one, left: one };
     } else {
@@ -292,7 +310,7 @@ function sewn(field: Field, { points }: Planar, all: readonly (readonly [number,
     if (a !== b && b !== c && c !== a) triangles.push(a, b, c);
   };
   for (const cell of cells) {
-    const [p, q, r] = upward(points, cell);
+    const [p, q, r] = isUpward ? cell : ([cell[0], cell[2], cell[1]] as const);
     const [a, b, c] = [vertex(p), vertex(q), vertex(r)];
     triangle(a.right, b.right, c.right);
     triangle(a.left, c.left, b.left);
@@ -314,8 +332,25 @@ function sewn(field: Field, { points }: Planar, all: readonly (readonly [number,
   };
 }
 
-function upward(points: readonly (readonly [number, number])[], cell: readonly [number, number, number]) {
-  const [a, b, c] = cell.map((i) => points[i]!) as [[number, number], [number, number], [number, number]];
-  const area = (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
-  return area > 0 ? cell : ([cell[0], cell[2], cell[1]] as const);
+/** How many triangles each side of the plan belongs to: one along the rim, two inside. */
+function sideUses(cells: readonly (readonly [number, number, number])[]): Map<string, number> {
+  const uses = new Map<string, number>();
+  for (const cell of cells) {
+    for (let k = 0; k < 3; k++) {
+      const key = edgeKey(cell[k]!, cell[(k + 1) % 3]!);
+      uses.set(key, (uses.get(key) ?? 0) + 1);
+    }
+  }
+  return uses;
+}
+
+/** Twice the triangles' area together: positive when they turn counter-clockwise. */
+function turning(
+  points: readonly (readonly [number, number])[],
+  cells: readonly (readonly [number, number, number])[],
+): number {
+  return cells.reduce((sum, cell) => {
+    const [a, b, c] = [points[cell[0]]!, points[cell[1]]!, points[cell[2]]!];
+    return sum + (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
+  }, 0);
 }
