@@ -13,6 +13,7 @@ export interface RailState {
   /** Where the pointer was last seen over the strips, mm; what the S key drops the scribe at. */
   readonly pointer: number;
   readonly isTrayOpen: boolean;
+  readonly isSolidOpen: boolean;
 }
 
 /** Findings and whole-blade figures, which come from the worker a moment after the drawing. */

@@ -115,6 +115,15 @@ const FitSwitch = memo(function FitSwitch() {
           {option === "blade" ? "blade" : "whole knife"}
         </button>
       ))}
+      <button
+        type="button"
+        aria-haspopup="dialog"
+        className="rounded px-2 py-1 text-scribed-faint hover:text-scribed"
+        onPointerDown={(event) => event.stopPropagation()}
+        onClick={() => rail.setState({ isSolidOpen: true })}
+      >
+        3D
+      </button>
     </fieldset>
   );
 });

@@ -397,6 +397,30 @@ function planeOf(
 }
 
 /**
+ * The field of a stage that has bevels of its own, kept honest by one rule: nowhere below the finished field.
+ * Its flats stand at the finished flats plus the allowance; edge bevel and false edge come with `still`.
+ */
+export function compileStageWithBevels(finished: Blade, bevels: Blade["bevels"], still: Allowance): Field {
+  const own = compileField({ ...finished, bevels }, still);
+  const floor = compileField(finished);
+  const raise = (half: HalfSample, least: number) => {
+    if (half.lowest >= least) return;
+    half.lowest = least;
+    half.surface = PRIMARY;
+  };
+  return {
+    ...own,
+    sampleAt(x: number, y: number): void {
+      own.sampleAt(x, y);
+      floor.sampleAt(x, y);
+      raise(own.right, floor.right.lowest);
+      if (!own.alike) raise(own.left, floor.left.lowest);
+      else raise(own.right, floor.left.lowest);
+    },
+  };
+}
+
+/**
  * Thickness at (x, y), mm: right half plus left half where that sum is positive. The outline and the holes are
  * not looked at: ask isInside for that.
  */

@@ -6,20 +6,23 @@ import { bunchedRule } from "./quadrature.ts";
 /** Young's modulus of steel, N/mm². Source: handbook value for carbon and low-alloy steels, 205 GPa. */
 export const YOUNGS_MODULUS = 205_000;
 
+/** How far behind the tip the load is taken to act, mm: the very point bends without limit. Common practice. */
+export const LOAD_BEHIND_TIP = 5;
+
 const PIECES = 12;
 const POINTS = 6;
 
 /**
- * How far the tip goes sideways, mm, under a side load in N at the tip, clamped at the junction.
+ * How far the point goes sideways, mm, under a side load in N acting 5 mm behind the tip, clamped at the junction.
  *
  * ∫ P·(L − x)²/E·I(x) dx, the bending of a slender cantilever whose section changes (unit-load method, any
  * handbook of strength of materials); I about each section's own middle line. Throws RangeError where the
- * blade has no length ahead of the junction, or a section without steel.
+ * blade is under 5 mm long, or a section has no steel.
  */
 export function tipDeflection(field: Field, load: number): number {
   const { spine } = field.blade.outline;
-  const length = spine[spine.length - 1]!.at[0];
-  if (!(length > 0)) throw new RangeError("the tip does not lie ahead of the junction");
+  const length = spine[spine.length - 1]!.at[0] - LOAD_BEHIND_TIP;
+  if (!(length > 0)) throw new RangeError("the blade is too short ahead of the junction to be loaded");
   const { place, weight } = bunchedRule(POINTS);
   let sum = 0;
   for (let i = 0; i < PIECES; i++) {

@@ -7,7 +7,7 @@ import { type Station, thicknessAlong } from "../blade/station.ts";
  */
 export const YIELD = 2000;
 /** How far up the apex the load is taken to act, mm: a starting value, without a published source. */
-const CONTACT_DEPTH = 0.2;
+export const CONTACT_DEPTH = 0.2;
 const PLACES = 60;
 
 export interface WeakPlace {
@@ -17,7 +17,7 @@ export interface WeakPlace {
   readonly at: number;
 }
 
-/** The weakest section of the apex (contact depth to shoulder) and of the body (above the shoulder). */
+/** The weakest section of the apex (contact depth to shoulder) and of the body (shoulder to grind line). */
 export interface EdgeStrength {
   readonly apex: WeakPlace | null;
   readonly body: WeakPlace | null;
@@ -30,10 +30,12 @@ export interface EdgeStrength {
  */
 export function edgeStrength(field: Field, station: Station): EdgeStrength {
   const shoulder = station.right.edgeBevel ?? station.left.edgeBevel;
-  if (shoulder === null) return { apex: null, body: weakest(field, station, CONTACT_DEPTH, station.height) };
+  // Above the grind line the flats, or a false edge, are another matter than the edge.
+  const top = Math.min(station.right.grindLine ?? station.height, station.left.grindLine ?? station.height);
+  if (shoulder === null) return { apex: null, body: weakest(field, station, CONTACT_DEPTH, top) };
   return {
     apex: weakest(field, station, CONTACT_DEPTH, shoulder),
-    body: weakest(field, station, Math.max(shoulder, CONTACT_DEPTH), station.height),
+    body: weakest(field, station, Math.max(shoulder, CONTACT_DEPTH), top),
   };
 }
 

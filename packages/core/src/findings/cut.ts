@@ -1,9 +1,10 @@
 import { bevelOn, type HeightRow, SIDES } from "../blade/schema.ts";
 import { type Station, thicknessAbove } from "../blade/station.ts";
+import { wedgeArea } from "../edge/compare.ts";
 import { tan } from "../units/angle.ts";
 import type { Finding, Remedy } from "./finding.ts";
-import { clearStations, type Judged, owner, type Rule, sidesOf, stretches } from "./judged.ts";
-import { STARTING_VALUE } from "./purposes.ts";
+import { clearStations, type Judged, onSide, owner, type Rule, sidesOf, stretches } from "./judged.ts";
+import { type Purpose, STARTING_VALUE } from "./purposes.ts";
 
 /** Will it cut: thickness and angles against what the knife is for. Without a purpose these are not judged. */
 
@@ -118,6 +119,82 @@ function heightFor(judged: Judged, height: number, most: number): HeightRow[] {
   });
 }
 
+/** How much more wedge than the purpose's own limits make, before it is told of: a starting value. */
+const WEDGE_SLACK = 1.1;
+
+/** Area of the first ten millimetres that a purpose's thickest limits enclose, mm²; null without such limits. */
+export function wedgeLimit(purpose: Purpose): number | null {
+  if (purpose.at5 === null || purpose.at10 === null) return null;
+  return (5 * (purpose.behind[1] + purpose.at5)) / 2 + (5 * (purpose.at5 + purpose.at10)) / 2;
+}
+
+/** The wedge that does the parting: section area in the first ten millimetres. */
+export const wedgeThick: Rule = (judged) => {
+  const { purpose, field, say } = judged;
+  const limit = purpose && wedgeLimit(purpose);
+  if (!purpose || !limit) return [];
+  const area = (s: Station) => wedgeArea(field, s) ?? 0;
+  return stretches(clearStations(judged), (s) => s.height >= 20 && area(s) > WEDGE_SLACK * limit).map(
+    ({ from, to, stations }): Finding => {
+      const most = Math.max(...stations.map(area));
+      return {
+        id: "wedge-thick",
+        severity: most > 1.5 * limit ? "fix" : "watch",
+        where: { x: [from, to] },
+        measured: most,
+        wanted: [null, limit],
+        message: `The first 10 mm of the section hold ${most.toFixed(1)} mm² ${say.along(from, to)}, ${Math.round((100 * most) / limit)} % of what ${purpose.name} should: it will wedge.`,
+        advice: "Take the grind line higher, the stock thinner, or the edge thinner.",
+        basis: STARTING_VALUE,
+        remedies: [...thinnerAbove(judged, 10, purpose.at10!), ...followTheCurve(judged)],
+      };
+    },
+  );
+};
+
+/** Tallest edge bevel that still looks and sharpens like one, mm: a starting value. */
+const TALLEST_EDGE_BEVEL = 2;
+
+/** An edge bevel wider than wanted, all along. A straight pull's widening has a finding of its own. */
+export const edgeBevelWide: Rule = (judged) => {
+  const { say, blade } = judged;
+  return sidesOf(judged).flatMap((side) => {
+    const bevel = bevelOn(blade, side);
+    if (bevel.kind === "none" || bevel.pull === "straight" || blade.edge.angle[side] === 0) return [];
+    return stretches(clearStations(judged), (s) => (s[side].edgeBevel ?? 0) > TALLEST_EDGE_BEVEL).map(
+      ({ from, to, stations }): Finding => {
+        const tallest = Math.max(...stations.map((s) => s[side].edgeBevel!));
+        const steeper = Math.ceil(blade.edge.angle[side] * (tallest / TALLEST_EDGE_BEVEL) + 1);
+        return {
+          id: "edge-bevel-wide",
+          severity: "watch",
+          where: { ...onSide(judged, side), x: [from, to] },
+          measured: tallest,
+          wanted: [null, TALLEST_EDGE_BEVEL],
+          unit: "mm",
+          message: `The edge bevel is up to ${say.length(tallest)} high ${say.along(from, to)}; past ${say.length(TALLEST_EDGE_BEVEL)} it is a second grind.`,
+          advice: "Thin it behind the edge before sharpening, or sharpen at a higher angle.",
+          basis: STARTING_VALUE,
+          remedies: [
+            ...clampBehind(judged, null, judged.purpose?.behind[1] ?? 0.6),
+            ...(steeper <= 30
+              ? [
+                  {
+                    words: `Sharpen at ${steeper}° a side.`,
+                    changes: (judged.field.alike ? SIDES : [side]).map((one) => ({
+                      path: ["edge", "angle", one],
+                      value: steeper,
+                    })),
+                  },
+                ]
+              : []),
+          ],
+        };
+      },
+    );
+  });
+};
+
 /** Edge angle above what the purpose wants: it will push rather than cut. */
 export const edgeAngleHigh: Rule = (judged) => angleOutside(judged, "high");
 /** Edge angle below what the purpose wants: it may not stand. */
@@ -209,6 +286,8 @@ export const WILL_IT_CUT: readonly Rule[] = [
   behindTooThick,
   tooThickAt(5),
   tooThickAt(10),
+  wedgeThick,
+  edgeBevelWide,
   edgeAngleHigh,
   edgeBevelWidens,
 ];

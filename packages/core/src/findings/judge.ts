@@ -3,12 +3,15 @@ import { parseBlade } from "../blade/parse.ts";
 import type { Blade } from "../blade/schema.ts";
 import { stationAt } from "../blade/station.ts";
 import type { LengthUnit } from "../units/length.ts";
+import { WILL_IT_BALANCE } from "./balance.ts";
 import { WILL_IT_CUT } from "./cut.ts";
+import { DETAILS } from "./details.ts";
 import { type Finding, type NotJudged, type Remedy, withChanges } from "./finding.ts";
 import { type Judged, speechIn } from "./judged.ts";
 import { WILL_IT_LAST } from "./last.ts";
 import { WILL_IT_MAKE } from "./make.ts";
 import { purposeOf } from "./purposes.ts";
+import { WILL_IT_STAND } from "./stand.ts";
 
 const PLACES = 40;
 const RANK = { fix: 0, watch: 1, note: 2 } as const;
@@ -23,20 +26,36 @@ export interface Judgement {
 export function judge(blade: Blade, field: Field = compileField(blade), unit: LengthUnit = "mm"): Judgement {
   const stations = Array.from({ length: PLACES }, (_, i) => stationAt(field, (i + 0.5) / PLACES));
   const judged: Judged = { blade, field, stations, purpose: purposeOf(blade.use), say: speechIn(unit) };
-  const findings = [...WILL_IT_MAKE, ...WILL_IT_CUT, ...WILL_IT_LAST].flatMap((rule) => rule(judged));
+  const findings = [
+    ...WILL_IT_MAKE,
+    ...DETAILS,
+    ...WILL_IT_CUT,
+    ...WILL_IT_LAST,
+    ...WILL_IT_STAND,
+    ...WILL_IT_BALANCE,
+  ].flatMap((rule) => rule(judged));
   findings.sort((a, b) => RANK[a.severity] - RANK[b.severity]);
   return { findings, notJudged: notJudged(judged) };
 }
 
+/** What needs more than the steel itself to be judged. */
+const NEEDS_MORE: readonly NotJudged[] = [
+  {
+    id: "stock",
+    why: "No bar is named, so whether the flats come out of it after scale and clean-up is not known.",
+  },
+  {
+    id: "hardening",
+    why: "No stages are planned, so what is left for hardening and what heats up while grinding is not known.",
+  },
+];
+
 function notJudged({ blade, purpose }: Judged): NotJudged[] {
-  if (purpose) return [];
+  if (purpose) return [...NEEDS_MORE];
   const why = blade.use
     ? `“${blade.use}” is not a purpose with limits of its own, so thickness and angles have nothing to be held to.`
     : "No purpose is chosen, so thickness and angles have nothing to be held to.";
-  return [
-    { id: "will-it-cut", why },
-    { id: "will-it-last", why },
-  ];
+  return [{ id: "will-it-cut", why }, { id: "will-it-last", why }, ...NEEDS_MORE];
 }
 
 /**

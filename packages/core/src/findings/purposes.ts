@@ -13,6 +13,8 @@ export interface Purpose {
   readonly at10: number | null;
   /** Thinnest over the flats 5 mm behind the tip; null where it is not a question for this knife. */
   readonly tip: number | null;
+  /** Most that the point may go sideways under 20 N, mm for each 100 mm of blade; null where flex is welcome. */
+  readonly flex: number | null;
   readonly usualGrind: string;
 }
 
@@ -27,12 +29,23 @@ const purpose = (
   at5: number | null,
   at10: number | null,
   tip: number | null,
+  flex: number | null,
   usualGrind: string,
-): Purpose => ({ key, name, behind, edgeAngle, at5, at10, tip, usualGrind });
+): Purpose => ({ key, name, behind, edgeAngle, at5, at10, tip, flex, usualGrind });
 
 export const PURPOSES: readonly Purpose[] = [
-  purpose("slicer", "a long slicer", [0.15, 0.3], [10, 15], 0.6, 0.9, 0.4, "full flat, convex or chisel"),
-  purpose("kitchen", "a kitchen knife", [0.15, 0.35], [12, 16], 0.7, 1.1, 0.4, "full flat or convex"),
+  purpose(
+    "slicer",
+    "a long slicer",
+    [0.15, 0.3],
+    [10, 15],
+    0.6,
+    0.9,
+    0.4,
+    null,
+    "full flat, convex or chisel",
+  ),
+  purpose("kitchen", "a kitchen knife", [0.15, 0.35], [12, 16], 0.7, 1.1, 0.4, null, "full flat or convex"),
   purpose(
     "pocket",
     "a pocket or small utility knife",
@@ -41,13 +54,14 @@ export const PURPOSES: readonly Purpose[] = [
     1.2,
     1.8,
     0.6,
+    2.5,
     "flat or hollow",
   ),
-  purpose("carving", "a carving knife", [0, 0.1], [11, 15], 2.7, null, 0.8, "zero bevel"),
-  purpose("field", "a field knife", [0.35, 0.65], [15, 20], 1.4, 2.2, 0.8, "flat, hollow or saber"),
-  purpose("chopper", "a chopper", [0.7, 1.15], [18, 25], 2.3, 3.4, 1.2, "convex or flat"),
-  purpose("marking", "a marking knife", [0, 0.1], [10, 20], null, null, null, "zero bevel or chisel"),
-  purpose("display", "a double edge for display", [0.4, 0.9], [18, 25], 2, 3.2, 0.8, "flat or hollow"),
+  purpose("carving", "a carving knife", [0, 0.1], [11, 15], 2.7, null, 0.8, 2, "zero bevel"),
+  purpose("field", "a field knife", [0.35, 0.65], [15, 20], 1.4, 2.2, 0.8, 1.5, "flat, hollow or saber"),
+  purpose("chopper", "a chopper", [0.7, 1.15], [18, 25], 2.3, 3.4, 1.2, 1.2, "convex or flat"),
+  purpose("marking", "a marking knife", [0, 0.1], [10, 20], null, null, null, null, "zero bevel or chisel"),
+  purpose("display", "a double edge for display", [0.4, 0.9], [18, 25], 2, 3.2, 0.8, 2.5, "flat or hollow"),
 ];
 
 /** The purpose named in a blade's `use`, if it is one of those above. */

@@ -124,6 +124,7 @@ function assemble(
     fit: "blade",
     pointer: 0,
     isTrayOpen: false,
+    isSolidOpen: false,
   }));
   const judging = createStore<JudgedState>()(() => ({ judged: null }));
   const stop = () => {

@@ -2,7 +2,7 @@ import { memo, useCallback, useLayoutEffect, useState } from "react";
 import { Navigate, useParams } from "react-router";
 import type { BladeWithFile } from "../../api/blades.ts";
 import { useSettings } from "../../app/settings.ts";
-import { useFile, useRail } from "../../blade/context.ts";
+import { useFile, useRail, useScreen } from "../../blade/context.ts";
 import { fieldOf } from "../../blade/derived.ts";
 import { useJudging } from "../../blade/judging.ts";
 import { EDIT_MARK } from "../../blade/store.ts";
@@ -11,6 +11,7 @@ import { Rail } from "../../rail/Rail.tsx";
 import { Section } from "../../rail/Section.tsx";
 import type { SidePlace } from "../../rail/SideView.tsx";
 import { numbersAt, stationAtX } from "../../rail/scribe-numbers.ts";
+import { Solid } from "../../solid/Solid.tsx";
 import { BladeHeader } from "./BladeHeader.tsx";
 import { Commands } from "./Commands.tsx";
 import { Conflict } from "./Conflict.tsx";
@@ -59,9 +60,16 @@ const Working = memo(function Working({ page }: { page: (typeof BLADE_PAGES)[num
         </aside>
       </div>
       <Tray />
+      <SolidView />
     </>
   );
 });
+
+function SolidView() {
+  const { rail } = useScreen();
+  const isOpen = useRail((state) => state.isSolidOpen);
+  return isOpen ? <Solid onClose={() => rail.setState({ isSolidOpen: false })} /> : null;
+}
 
 /** Asks the worker about every edit, and leaves a performance measure of it: from its start to the drawing laid out. */
 function Judging() {

@@ -22,6 +22,7 @@ export function Commands({ panel, setPanel }: { panel: Panel; setPanel: (panel: 
     { name: "Undo", run: () => open.undo() },
     { name: "Redo", run: () => open.redo() },
     { name: "Open the findings", run: () => rail.setState({ isTrayOpen: true }) },
+    { name: "Show it in 3D", run: () => rail.setState({ isSolidOpen: true }) },
     { name: "Show the whole knife", run: () => rail.setState({ fit: "whole" }) },
     { name: "Show the blade", run: () => rail.setState({ fit: "blade" }) },
     ...LENGTH_UNITS.map((unit) => ({ name: `Read in ${unit}`, run: () => setUnit(unit) })),
