@@ -16,20 +16,20 @@ const POINTS = 6;
  * How far the point goes sideways, mm, under a side load in N acting 5 mm behind the tip, clamped at the junction.
  *
  * ∫ P·(L − x)²/E·I(x) dx, the bending of a slender cantilever whose section changes (unit-load method, any
- * handbook of strength of materials); I about each section's own middle line. Throws RangeError where the
- * blade is under 5 mm long, or a section has no steel.
+ * handbook of strength of materials); I about each section's own middle line. Null where the blade is
+ * under 5 mm long, or somewhere has no steel across it.
  */
-export function tipDeflection(field: Field, load: number): number {
+export function tipDeflection(field: Field, load: number): number | null {
   const { spine } = field.blade.outline;
   const length = spine[spine.length - 1]!.at[0] - LOAD_BEHIND_TIP;
-  if (!(length > 0)) throw new RangeError("the blade is too short ahead of the junction to be loaded");
+  if (!(length > 0)) return null;
   const { place, weight } = bunchedRule(POINTS);
   let sum = 0;
   for (let i = 0; i < PIECES; i++) {
     for (let k = 0; k < place.length; k++) {
       const x = (length * (i + place[k]!)) / PIECES;
       const stiffness = bendingSecondMoment(field, x);
-      if (!(stiffness > 0)) throw new RangeError(`there is no steel across the blade at ${x.toFixed(1)} mm`);
+      if (!(stiffness > 0)) return null;
       sum += (weight[k]! * (length - x) ** 2) / stiffness;
     }
   }

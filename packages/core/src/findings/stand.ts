@@ -110,7 +110,7 @@ export const tipFlexes: Rule = ({ field, blade, purpose, say }) => {
   if (tip <= 20) return [];
   const goes = tipDeflection(field, SIDE_LOAD);
   const most = (purpose.flex * tip) / 100;
-  if (goes <= most) return [];
+  if (goes === null || goes <= most) return [];
   const last = blade.thickness.length - 1;
   return [
     {

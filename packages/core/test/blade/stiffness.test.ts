@@ -1,5 +1,5 @@
 import { describe, expect, test } from "vitest";
-import { compileField } from "../../src/blade/field.ts";
+import { compileField, type Field } from "../../src/blade/field.ts";
 import type { Blade } from "../../src/blade/schema.ts";
 import { sectionAtX, stationAt } from "../../src/blade/station.ts";
 import { LOAD_BEHIND_TIP, tipDeflection, YOUNGS_MODULUS } from "../../src/blade/stiffness.ts";
@@ -17,6 +17,8 @@ function bar(thickness: Blade["thickness"], offset = 0): Blade {
   });
 }
 
+const goes = (field: Field) => tipDeflection(field, 20)!;
+
 describe("tip deflection", () => {
   const arm = LENGTH - LOAD_BEHIND_TIP;
 
@@ -24,7 +26,7 @@ describe("tip deflection", () => {
     // Source: from memory of any handbook of strength of materials, cantilever with an end load.
     const second = (TALL * 3 ** 3) / 12;
     const wanted = (20 * arm ** 3) / (3 * YOUNGS_MODULUS * second);
-    expect(tipDeflection(compileField(bar([{ x: 0, t: 3 }])), 20) / wanted).toBeCloseTo(1, 5);
+    expect(goes(compileField(bar([{ x: 0, t: 3 }]))) / wanted).toBeCloseTo(1, 5);
   });
 
   test("of a bar that tapers evenly in thickness is the handbook's closed form", () => {
@@ -40,16 +42,16 @@ describe("tip deflection", () => {
     const [t0, t1] = [4, 4 - k * arm];
     const bracket = Math.log(t0 / t1) - 2 * (1 - t1 / t0) + (1 - (t1 / t0) ** 2) / 2;
     const wanted = (12 * 20 * bracket) / (YOUNGS_MODULUS * TALL * k ** 3);
-    expect(tipDeflection(field, 20) / wanted).toBeCloseTo(1, 4);
+    expect(goes(field) / wanted).toBeCloseTo(1, 4);
   });
 
   test("goes with the load, and a thicker blade goes less", () => {
     const field = compileField(example("field"));
-    expect(tipDeflection(field, 40)).toBeCloseTo(2 * tipDeflection(field, 20), 9);
+    expect(tipDeflection(field, 40)).toBeCloseTo(2 * goes(field), 9);
     const thick = changed(example("field"), (blade) => {
       for (const row of blade.thickness) row.t += 0.5;
     });
-    expect(tipDeflection(compileField(thick), 20)).toBeLessThan(tipDeflection(field, 20));
+    expect(goes(compileField(thick))).toBeLessThan(goes(field));
   });
 
   test("of a chisel is taken about its own middle, not the flat's", () => {
@@ -57,18 +59,18 @@ describe("tip deflection", () => {
     const { area, secondMoment } = sectionAtX(chisel, 50);
     expect(area).toBeGreaterThan(0);
     // About the blade's plane the section is stiffer than about its own middle line.
-    const own = tipDeflection(chisel, 20);
+    const own = goes(chisel);
     const asIfCentred = (20 * arm ** 3) / (3 * YOUNGS_MODULUS * secondMoment);
     expect(own).toBeGreaterThan(asIfCentred);
   });
 
-  test("a blade too short to load is refused in words", () => {
+  test("a blade too short to load has none", () => {
     const stub = changed(example("prism"), (blade) => {
       for (const chain of Object.values(blade.outline))
         for (const node of chain) node.at = [node.at[0] * 0.04, node.at[1]];
       blade.edge.start = 0;
     });
-    expect(() => tipDeflection(compileField(stub), 20)).toThrow(/too short/);
+    expect(tipDeflection(compileField(stub), 20)).toBeNull();
   });
 });
 

@@ -57,7 +57,7 @@ const FIRES: Record<string, (blade: Blade) => void> = {
   "plunge-wall": (b) => (height(b).plunge.radius = 0.2),
   "false-edge-short": (b) => (b.falseEdge!.to = 110),
   "tang-hole-weak": (b) => (b.holes = [{ x: -30, y: -12, d: 14.5 }]),
-  "faces-meet": (b) => straight(b, 3, 14),
+  "faces-meet": (b) => straight(b, 3, 8),
   "wedge-thick": (b) => (b.bevels.right = { ...height(b), height: [{ u: 0, h: 9 }] }),
   "edge-bevel-wide": (b) => (b.edge.behind = [{ u: 0, t: 1.4 }]),
   "edge-apex-weak": (b) => (b.edge.angle = { left: 9, right: 9 }),

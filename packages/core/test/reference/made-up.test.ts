@@ -1,0 +1,13 @@
+import { expect, test } from "vitest";
+import { tryBlades } from "../../bench/trial.ts";
+
+const SEED = 7_400_000;
+const COUNT = 500;
+
+test(`${COUNT} made-up blades (seed ${SEED}): nothing throws, every figure is a number, no steel from nowhere`, {
+  timeout: 300_000,
+}, () => {
+  const { taken, wrong } = tryBlades(SEED, COUNT);
+  expect(wrong).toEqual([]);
+  expect(taken).toBeGreaterThan(COUNT / 10);
+});
