@@ -1,4 +1,5 @@
 import { compileField } from "@true-spine/core/blade/field.ts";
+import { drawnLines, type Line } from "@true-spine/core/blade/lines.ts";
 import { massOf, solidBetween } from "@true-spine/core/blade/mass.ts";
 import { ringPoints } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
@@ -12,6 +13,7 @@ export function summaryOf(blade: Blade): Summary {
   const { findings } = judge(blade, field);
   const { left, right, top, bottom } = field.ring;
   const behind = blade.edge.behind.map((row) => row.t);
+  const lines = drawnLines(field, LINE_PLACES);
   const worst = findings.find((finding) => finding.severity !== "note");
   return {
     length: blade.outline.spine[blade.outline.spine.length - 1]!.at[0],
@@ -21,8 +23,17 @@ export function summaryOf(blade: Blade): Summary {
     watch: findings.filter((finding) => finding.severity === "watch").length,
     worst: worst?.message ?? null,
     outline: pathOf(ringPoints(field.ring)),
+    lines: [...lines.grindLine.right, ...(lines.plunge.right ? [lines.plunge.right] : [])]
+      .map(openPath)
+      .join(""),
     box: [left, -top, right - left, top - bottom],
   };
+}
+
+const LINE_PLACES = 24;
+
+function openPath(line: Line): string {
+  return `M${line.map(([x, y]) => `${x.toFixed(2)} ${(-y).toFixed(2)}`).join("L")}`;
 }
 
 /** A closed path, y turned down, to a hundredth of a millimetre; points closer than 0.3 mm are left out. */

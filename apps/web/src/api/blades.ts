@@ -23,6 +23,7 @@ export interface BladeRow {
     watch: number;
     worst: string | null;
     outline: string;
+    lines?: string;
     box: [number, number, number, number];
   };
 }

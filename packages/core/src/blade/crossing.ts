@@ -14,8 +14,19 @@ interface Piece {
   readonly right: number;
 }
 
+const known = new WeakMap<Ring, readonly Fault[]>();
+
 /** Where the outline crosses or lies on itself: one fault for each pair of segments, at most a few. */
-export function crossings(ring: Ring): Fault[] {
+export function crossings(ring: Ring): readonly Fault[] {
+  let faults = known.get(ring);
+  if (!faults) {
+    faults = crossingsOf(ring);
+    known.set(ring, faults);
+  }
+  return faults;
+}
+
+function crossingsOf(ring: Ring): Fault[] {
   const pieces = inOrder(ring);
   const byLeft = [...pieces].sort((a, b) => a.left - b.left);
   const faults = new Map<string, Fault>();

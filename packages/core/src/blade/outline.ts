@@ -17,8 +17,22 @@ export interface Ring {
   readonly top: number;
 }
 
-/** Compiles an outline whose chains meet within the closing tolerance. */
+const rings = new WeakMap<Outline, Ring>();
+
+/**
+ * Compiles an outline whose chains meet within the closing tolerance. Remembered by identity: an outline is
+ * never changed once it has been compiled, and most edits leave it alone.
+ */
 export function compileRing(outline: Outline): Ring {
+  let ring = rings.get(outline);
+  if (!ring) {
+    ring = compiled(outline);
+    rings.set(outline, ring);
+  }
+  return ring;
+}
+
+function compiled(outline: Outline): Ring {
   const tip = outline.spine[outline.spine.length - 1]!.at;
   const heel = outline.edge[0]!.at;
   const junction = outline.spine[0]!.at;

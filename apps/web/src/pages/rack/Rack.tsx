@@ -127,6 +127,15 @@ function RackRow({
               strokeWidth={1}
               vectorEffect="non-scaling-stroke"
             />
+            {summary.lines && (
+              <path
+                d={summary.lines}
+                fill="none"
+                stroke="var(--color-grind)"
+                strokeWidth={1}
+                vectorEffect="non-scaling-stroke"
+              />
+            )}
           </svg>
         </span>
         <span className="flex min-w-0 flex-1 flex-col justify-center gap-1 px-4 py-2.5">
