@@ -1,26 +1,58 @@
+import { randomUUID } from "node:crypto";
+import { readdirSync, readFileSync } from "node:fs";
 import { chromium } from "@playwright/test";
+// @ts-expect-error plain JavaScript, shared with the start command
+import { openThrowawayCluster } from "../scripts/database.mjs";
+// @ts-expect-error plain JavaScript, shared with the start command
+import { freePort } from "../scripts/processes.mjs";
+// @ts-expect-error plain JavaScript, shared with the start command
+import { DIST, startServer } from "../scripts/server.mjs";
 import { CHROMIUM } from "./browser.ts";
 
-/** Takes the pictures of docs/screenshots from a running program with the demo data, at 1280 × 800. */
-const base = process.env.BASE ?? "http://127.0.0.1:4570";
+/** Takes the pictures of docs/screenshots: a server of its own with the demo workshop, at 1280 × 800. */
 const folder = new URL("../docs/screenshots/", import.meta.url).pathname;
+const kinds = new URL("../packages/core/examples/kinds/", import.meta.url);
 const [LARDER, FEN_HOOK, BRACKEN] = ["c001", "c002", "c003"].map(
   (end) => `/blades/0b8f6c52-6f3e-4a51-9c1d-7d2f30a4${end}`,
 );
 
+const cluster = await openThrowawayCluster();
+const server = await startServer({
+  databaseUrl: cluster.url("postgres"),
+  port: await freePort(),
+  dist: DIST,
+});
 const browser = await chromium.launch(CHROMIUM);
-const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-const take = async (name: string, path: string, keys: string[] = []) => {
-  await page.goto(base + path, { waitUntil: "networkidle" });
-  await page.waitForTimeout(2500);
-  for (const key of keys) await page.keyboard.press(key);
-  await page.waitForTimeout(400);
-  await page.screenshot({ path: `${folder}${name}.png` });
-};
-await take("rack", "/");
-await take("grind", `${FEN_HOOK}/grind`);
-await take("shape", `${LARDER}/shape`);
-await take("findings", `${BRACKEN}/grind`, ["f"]);
-await page.getByRole("button", { name: "Dark shop" }).click();
-await take("dark", `${BRACKEN}/grind`);
-await browser.close();
+try {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: server.url });
+  const take = async (name: string, path: string, act: () => Promise<void> = async () => {}) => {
+    await page.goto(path, { waitUntil: "networkidle" });
+    await page.waitForTimeout(2500);
+    await act();
+    await page.waitForTimeout(500);
+    await page.screenshot({ path: `${folder}${name}.png` });
+  };
+  await take("rack", "/");
+  await take("grind", `${FEN_HOOK}/grind`);
+  await take("shape", `${LARDER}/shape`);
+  await take("findings", `${BRACKEN}/grind`, () => page.keyboard.press("f"));
+  await take("solid", `${FEN_HOOK}/grind`, async () => {
+    await page.getByRole("button", { name: "3D" }).click();
+    await page.getByRole("application").waitFor();
+    await page.waitForTimeout(1500);
+  });
+  await page.goto("/");
+  await page.getByRole("button", { name: "Dark shop" }).click();
+  await take("dark", `${BRACKEN}/grind`);
+  await page.getByRole("button", { name: "Light paper" }).click();
+  for (const name of readdirSync(kinds)) {
+    const file = JSON.parse(readFileSync(new URL(name, kinds), "utf8"));
+    await page.request.post("/api/blades", { data: { id: randomUUID(), file } });
+  }
+  await page.setViewportSize({ width: 1280, height: 2040 });
+  await take("kinds", "/");
+} finally {
+  await browser.close();
+  await server.stop();
+  await cluster.stop();
+}

@@ -14,6 +14,7 @@ export function summaryOf(blade: Blade): Summary {
   const { left, right, top, bottom } = field.ring;
   const behind = blade.edge.behind.map((row) => row.t);
   const lines = drawnLines(field, LINE_PLACES);
+  const shown = blade.bevels.right.kind === "none" ? "left" : "right";
   const worst = findings.find((finding) => finding.severity !== "note");
   return {
     length: blade.outline.spine[blade.outline.spine.length - 1]!.at[0],
@@ -23,7 +24,7 @@ export function summaryOf(blade: Blade): Summary {
     watch: findings.filter((finding) => finding.severity === "watch").length,
     worst: worst?.message ?? null,
     outline: pathOf(ringPoints(field.ring)),
-    lines: [...lines.grindLine.right, ...(lines.plunge.right ? [lines.plunge.right] : [])]
+    lines: [...lines.grindLine[shown], ...(lines.plunge[shown] ? [lines.plunge[shown]] : [])]
       .map(openPath)
       .join(""),
     box: [left, -top, right - left, top - bottom],

@@ -27,7 +27,7 @@ export interface Summary {
   worst: string | null;
   /** The outline as an SVG path in mm, y down, and its box: x, y, width, height. */
   outline: string;
-  /** Grind line and plunge of the right side, in the same way; rows saved before it was kept have none. */
+  /** Grind line and plunge of the right side, or the left where only that is ground, in the same way; rows saved before it was kept have none. */
   lines?: string;
   box: [number, number, number, number];
 }

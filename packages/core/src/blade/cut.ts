@@ -22,7 +22,7 @@ const MAX_SPLITS = 6;
 /** A foot that moves this many times as far as the point has leapt to another branch. */
 const JUMP = 3;
 
-/** Finds where the lowest surface changes along a line, on both sides, to about 1e-9 mm. */
+/** Finds where the lowest surface changes along a line, on both sides, to about 1e-7 mm. */
 export function cutAlong(
   field: Field,
   x: number,
@@ -120,7 +120,7 @@ function breaksOn(
     let offLow = sameFace ? Number.NaN : difference(low, atA, atB);
     let offHigh = sameFace ? Number.NaN : difference(high, atA, atB);
     const byValue = Number.isFinite(offLow) && Number.isFinite(offHigh) && offLow <= 0 && offHigh >= 0;
-    for (let step = 0; step < 60 && high - low > 1e-10; step++) {
+    for (let step = 0; step < 60 && high - low > 1e-7; step++) {
       if (!byValue) {
         const middle = (low + high) / 2;
         if (look(middle) === atA) low = middle;
@@ -130,7 +130,7 @@ function breaksOn(
       const s = offHigh === offLow ? (low + high) / 2 : low - (offLow * (high - low)) / (offHigh - offLow);
       const off = difference(s, atA, atB);
       if (!Number.isFinite(off)) return (low + high) / 2;
-      if (Math.abs(off) < 1e-11) return s;
+      if (Math.abs(off) < 1e-8) return s;
       if (off < 0) {
         low = s;
         offLow = off;

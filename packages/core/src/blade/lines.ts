@@ -1,6 +1,6 @@
 import { cutAlong } from "./cut.ts";
-import { type Field, FLAT, type PlungeCut, thicknessAt } from "./field.ts";
-import { exitAlong, spansAt } from "./outline.ts";
+import { type Field, isPrimary, type PlungeCut, thicknessAt } from "./field.ts";
+import { isInside, spansAt } from "./outline.ts";
 import type { Side } from "./schema.ts";
 import { type PerSide, type Station, stationAt } from "./station.ts";
 
@@ -74,19 +74,19 @@ const PLUNGE_ROWS = 10;
 function plungeLine(field: Field, side: Side, stations: readonly Station[]): Line | null {
   const cut = field.plunges[side];
   if (!cut) return null;
-  const exit = exitAlong(field.ring, cut.x, cut.y, cut.sin, cut.cos, 0.01) || 0;
   const clear = stations.find((station) => isClearOf(cut, station) && station[side].grindLine !== null);
-  const reach = clear ? Math.min(exit, clear[side].grindLine! / cut.cos) : exit;
+  const toTop = (field.ring.top - cut.y) / cut.cos;
+  const reach = clear ? Math.min(toTop, clear[side].grindLine! / cut.cos) : toTop;
+  const start = Math.max(2 * (clear?.[side].edgeBevel ?? 0), reach * 0.08);
   const line: [number, number][] = [];
   for (let i = 0; i <= PLUNGE_ROWS; i++) {
-    // Just short of the grind line itself, where a level line would only graze the bevel.
-    const up = (reach * 0.985 * i) / PLUNGE_ROWS;
+    // From just above the shoulder to just short of the grind line, where a level line would only graze the bevel.
+    const up = start + ((reach * 0.985 - start) * i) / PLUNGE_ROWS;
     const [x, y] = [cut.x + cut.sin * up, cut.y + cut.cos * up];
     const run = (cut.radius + 0.5) / cut.cos;
     const { breaks, ...surfaces } = cutAlong(field, x, y, 1, 0, -0.01, run);
-    const first = surfaces[side].findIndex((surface) => surface !== FLAT);
-    if (first < 0 && i > 0) break;
-    line.push([first < 0 ? x : x + breaks[first]!, y]);
+    const first = surfaces[side].findIndex(isPrimary);
+    if (first >= 0 && isInside(field.ring, x + breaks[first]!, y)) line.push([x + breaks[first]!, y]);
   }
   return line.length > 1 ? line : null;
 }

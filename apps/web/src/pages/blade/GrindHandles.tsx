@@ -34,6 +34,7 @@ function SideHandles({ side, place }: { side: Side; place: SidePlace }) {
   const field = fieldOf(file);
   const line = linesOf(file).plunge[side];
   const top = line?.[line.length - 1];
+  const foot = field.plunges[side];
   const named = file.bevels.left === "same" ? "" : `, ${side}`;
   const take = (isStart: boolean) => {
     if (isStart) start.current = open.store.getState().file;
@@ -61,12 +62,12 @@ function SideHandles({ side, place }: { side: Side; place: SidePlace }) {
           opacity={0.8}
         />
       )}
-      {line && (
+      {top && foot && (
         <>
           <Handle
             shape="round"
-            x={px(line[0]![0])}
-            y={py(line[0]![1])}
+            x={px(foot.x)}
+            y={py(foot.y)}
             perMm={scale.perMm}
             isVertical={false}
             label={`Plunge foot${named}, ${showLength(bevel.plunge.x, unit)} ${unit} from the junction`}
@@ -82,8 +83,8 @@ function SideHandles({ side, place }: { side: Side; place: SidePlace }) {
           />
           <Handle
             shape="round"
-            x={px(top![0])}
-            y={py(top![1])}
+            x={px(top[0])}
+            y={py(top[1])}
             perMm={scale.perMm}
             isVertical={false}
             label={`Plunge top${named}, leaning ${bevel.plunge.lean}° to the tip`}
@@ -91,7 +92,7 @@ function SideHandles({ side, place }: { side: Side; place: SidePlace }) {
               take(isStart);
               const then = bevelThen();
               if (dx === 0 || !then) return;
-              const rise = top![1] - line[0]![1];
+              const rise = top[1] - foot.y;
               const run = rise * Math.tan((then.plunge.lean * Math.PI) / 180) + dx;
               const lean = Math.round((Math.atan2(run, rise) * 1800) / Math.PI) / 10;
               open.edit((copy) => {
