@@ -1,10 +1,10 @@
 import { type Static, type TSchema, Type } from "@sinclair/typebox";
 import { explain, parseBlade } from "@true-spine/core/blade/parse.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { BLADE_STATES } from "@true-spine/core/contract.ts";
 import { Ajv } from "ajv";
 import type { Context } from "hono";
 import { Problem, refusedDocument } from "./problem.ts";
-import { BLADE_STATES } from "./schema/blades.ts";
 
 /** Requests are refused above this many bytes; the largest blade within its limits is far below it. */
 export const LARGEST_BODY = 2 * 1024 * 1024;

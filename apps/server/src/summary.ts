@@ -3,9 +3,9 @@ import { drawnLines, type Line } from "@true-spine/core/blade/lines.ts";
 import { massOf, solidBetween } from "@true-spine/core/blade/mass.ts";
 import { ringPoints } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import type { Summary } from "@true-spine/core/contract.ts";
 import { judge } from "@true-spine/core/findings/judge.ts";
 import { densityOf } from "@true-spine/core/steel/steels.ts";
-import type { Summary } from "./schema/blades.ts";
 
 /** What the rack shows of a checked blade. */
 export function summaryOf(blade: Blade): Summary {

@@ -1,32 +1,11 @@
 import { randomUUID } from "node:crypto";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import type { BladeRow, BladeState, BladeWithFile, RevisionRow } from "@true-spine/core/contract.ts";
 import { and, desc, eq, ilike, isNotNull, isNull, or } from "drizzle-orm";
 import type { Database } from "../database.ts";
 import { notFound, Problem } from "../problem.ts";
-import { type BladeState, blades, revisions, type Summary } from "../schema/blades.ts";
+import { blades, revisions } from "../schema/blades.ts";
 import { summaryOf } from "../summary.ts";
-
-export interface BladeRow {
-  id: string;
-  name: string;
-  use: string | null;
-  steel: string | null;
-  state: BladeState;
-  revision: number;
-  summary: Summary;
-  updatedAt: string;
-  archivedAt: string | null;
-}
-
-export interface BladeWithFile extends BladeRow {
-  file: Blade;
-}
-
-export interface RevisionRow {
-  number: number;
-  label: string | null;
-  createdAt: string;
-}
 
 const ROW = {
   id: blades.id,

@@ -1,4 +1,5 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import type { BladeState, Summary } from "@true-spine/core/contract.ts";
 import { sql } from "drizzle-orm";
 import {
   check,
@@ -14,23 +15,6 @@ import {
 } from "drizzle-orm/pg-core";
 
 const when = (name: string) => timestamp(name, { withTimezone: true, mode: "string" });
-
-/** What the rack shows of a blade without reading its file. Computed once for each save. */
-export interface Summary {
-  /** Blade length, mm; mass of the steel, g; thickness behind the edge, mm, least and most along the edge. */
-  length: number;
-  mass: number;
-  behind: [number, number] | null;
-  fix: number;
-  watch: number;
-  /** The worst finding, in a sentence. */
-  worst: string | null;
-  /** The outline as an SVG path in mm, y down, and its box: x, y, width, height. */
-  outline: string;
-  /** Grind line and plunge of the right side, or the left where only that is ground, in the same way; rows saved before it was kept have none. */
-  lines?: string;
-  box: [number, number, number, number];
-}
 
 /** A blade: which revision stands, and what is not part of its geometry. */
 export const blades = pgTable(
@@ -53,9 +37,6 @@ export const blades = pgTable(
     check("blades_state", sql`${table.state} in ('design', 'in work', 'finished')`),
   ],
 );
-
-export const BLADE_STATES = ["design", "in work", "finished"] as const;
-export type BladeState = (typeof BLADE_STATES)[number];
 
 /** Every file a blade has ever been. Rows are only ever added; a label may be set later. */
 export const revisions = pgTable(

@@ -1,42 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import type { BladeRow, BladeState, BladeWithFile, RevisionRow } from "@true-spine/core/contract.ts";
 import { send } from "./client.ts";
-
-export type BladeState = "design" | "in work" | "finished";
-export const BLADE_STATES: readonly BladeState[] = ["design", "in work", "finished"];
-
-/** A blade as the rack shows it. */
-export interface BladeRow {
-  id: string;
-  name: string;
-  use: string | null;
-  steel: string | null;
-  state: BladeState;
-  revision: number;
-  updatedAt: string;
-  archivedAt: string | null;
-  summary: {
-    length: number;
-    mass: number;
-    behind: [number, number] | null;
-    fix: number;
-    watch: number;
-    worst: string | null;
-    outline: string;
-    lines?: string;
-    box: [number, number, number, number];
-  };
-}
-
-export interface BladeWithFile extends BladeRow {
-  file: Blade;
-}
-
-export interface RevisionRow {
-  number: number;
-  label: string | null;
-  createdAt: string;
-}
 
 export function useRack(search: string, archived: boolean) {
   return useQuery({

@@ -61,44 +61,10 @@ export function Section({ file, x, station }: { file: Blade; x: number; station:
         <clipPath id="edge-window">
           <rect x={160} y={TOP - 6} width={WIDTH - 160} height={HEIGHT} />
         </clipPath>
-        <line
-          x1={wholeX}
-          x2={wholeX}
-          y1={TOP - 10}
-          y2={foot + 6}
-          stroke="var(--color-scribed-faint)"
-          strokeDasharray="8 3 2 3"
-          opacity={0.5}
-        />
-        {draw(wholeX, whole).map((d) => (
-          <path
-            key={d}
-            d={d}
-            fill="var(--color-layout-bevel)"
-            stroke="var(--color-scribed)"
-            strokeWidth={1.3}
-          />
-        ))}
+        <Shape middle={wholeX} foot={foot} paths={draw(wholeX, whole)} />
         <Ruler x={26} foot={foot} times={whole} tall={top - bottom} every={10} unit={unit} />
         <g clipPath="url(#edge-window)">
-          <line
-            x1={largeX}
-            x2={largeX}
-            y1={TOP - 10}
-            y2={foot + 6}
-            stroke="var(--color-scribed-faint)"
-            strokeDasharray="8 3 2 3"
-            opacity={0.5}
-          />
-          {draw(largeX, large).map((d) => (
-            <path
-              key={d}
-              d={d}
-              fill="var(--color-layout-bevel)"
-              stroke="var(--color-scribed)"
-              strokeWidth={1.3}
-            />
-          ))}
+          <Shape middle={largeX} foot={foot} paths={draw(largeX, large)} />
         </g>
         <Ruler x={176} foot={foot} times={large} tall={room / large} every={1} unit={unit} />
         {marks && (
@@ -140,6 +106,32 @@ export function Section({ file, x, station }: { file: Blade; x: number; station:
         </span>
       </h2>
     </section>
+  );
+}
+
+/** The steel of a section, with its centre plane behind it. */
+function Shape({ middle, foot, paths }: { middle: number; foot: number; paths: readonly string[] }) {
+  return (
+    <g>
+      <line
+        x1={middle}
+        x2={middle}
+        y1={TOP - 10}
+        y2={foot + 6}
+        stroke="var(--color-scribed-faint)"
+        strokeDasharray="8 3 2 3"
+        opacity={0.5}
+      />
+      {paths.map((d) => (
+        <path
+          key={d}
+          d={d}
+          fill="var(--color-layout-bevel)"
+          stroke="var(--color-scribed)"
+          strokeWidth={1.3}
+        />
+      ))}
+    </g>
   );
 }
 

@@ -3,9 +3,10 @@ import { firstAtX, placeAt } from "./chain.ts";
 import { crossings } from "./crossing.ts";
 import { readFace } from "./face.ts";
 import { type Fault, pathOf } from "./fault.ts";
-import { compileField, type Field, offsetFor, plungeFootY } from "./field.ts";
+import { compileField, type Field } from "./field.ts";
 import { CLOSING_TOLERANCE, compileRing, exitAlong, isInside, type Ring, ringPoints } from "./outline.ts";
 import { type Bevel, type Blade, bevelOn, SIDES, type Side } from "./schema.ts";
+import { offsetFor, plungeFootY } from "./side.ts";
 import { read } from "./table.ts";
 
 /** A blade of the right shape, looked over: its faults, or with none the field it compiles to. */

@@ -1,7 +1,8 @@
 import { cutAlong } from "./cut.ts";
-import { type Field, isPrimary, type PlungeCut, thicknessAt } from "./field.ts";
+import { type Field, isPrimary, thicknessAt } from "./field.ts";
 import { isInside, spansAt } from "./outline.ts";
 import type { Side } from "./schema.ts";
+import type { PlungeCut } from "./side.ts";
 import { type PerSide, type Station, stationAt } from "./station.ts";
 
 export type Line = readonly (readonly [number, number])[];

@@ -1,9 +1,9 @@
 import { spansAt } from "../blade/outline.ts";
 import { bevelOn } from "../blade/schema.ts";
 import type { Finding } from "./finding.ts";
-import { onSide, owner, type Rule, sidesOf, stretches, tipX } from "./judged.ts";
+import { onSide, owner, type Rule, sidesOf, stretches } from "./judged.ts";
 
-/** The smaller questions of whether it makes a blade: walls, short false edges, weak tangs, faces that meet. */
+/** The smaller questions of whether it makes a blade: walls, weak tangs, faces that meet. */
 
 /** A plunge radius smaller than the bevel is deep leaves a wall that belts cannot reach. */
 export const plungeWall: Rule = (judged) => {
@@ -39,27 +39,6 @@ export const plungeWall: Rule = (judged) => {
       },
     ];
   });
-};
-
-/** A false edge that stops short of the tip: usual on some patterns, an oversight on others. */
-export const falseEdgeShort: Rule = (judged) => {
-  const { blade, say } = judged;
-  const tip = tipX(judged);
-  if (!blade.falseEdge || blade.falseEdge.to >= tip - 0.5) return [];
-  const short = tip - blade.falseEdge.to;
-  return [
-    {
-      id: "false-edge-short",
-      severity: "note",
-      where: { x: [blade.falseEdge.to, tip] },
-      measured: short,
-      unit: "mm",
-      message: `The false edge ends ${say.length(short)} short of the tip.`,
-      advice: "Usual where it must not meet the bevel; carry it on to the tip if the point shall be finer.",
-      basis: "common practice",
-      remedies: [],
-    },
-  ];
 };
 
 /** Least share of the tang's height that should stay beside a hole: a starting value. */
@@ -135,4 +114,4 @@ export const facesMeet: Rule = (judged) => {
   );
 };
 
-export const DETAILS: readonly Rule[] = [plungeWall, falseEdgeShort, tangHoleWeak, facesMeet];
+export const DETAILS: readonly Rule[] = [plungeWall, tangHoleWeak, facesMeet];

@@ -6,6 +6,7 @@ import type { LengthUnit } from "../units/length.ts";
 import { WILL_IT_BALANCE } from "./balance.ts";
 import { WILL_IT_CUT } from "./cut.ts";
 import { DETAILS } from "./details.ts";
+import { FALSE_EDGE_RULES } from "./false-edge.ts";
 import { type Finding, type NotJudged, type Remedy, withChanges } from "./finding.ts";
 import { type Judged, speechIn } from "./judged.ts";
 import { WILL_IT_LAST } from "./last.ts";
@@ -29,6 +30,7 @@ export function judge(blade: Blade, field: Field = compileField(blade), unit: Le
   const findings = [
     ...WILL_IT_MAKE,
     ...DETAILS,
+    ...FALSE_EDGE_RULES,
     ...WILL_IT_CUT,
     ...WILL_IT_LAST,
     ...WILL_IT_STAND,

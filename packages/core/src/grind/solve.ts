@@ -1,6 +1,7 @@
 import { placeAt } from "../blade/chain.ts";
-import { type Field, offsetFor } from "../blade/field.ts";
+import type { Field } from "../blade/field.ts";
 import type { HeightRow, Side, ThicknessRow } from "../blade/schema.ts";
+import { offsetFor } from "../blade/side.ts";
 import { read } from "../blade/table.ts";
 import { atan, degrees, radians, tan } from "../units/angle.ts";
 

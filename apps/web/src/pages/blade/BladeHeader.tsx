@@ -1,8 +1,8 @@
+import type { BladeWithFile } from "@true-spine/core/contract.ts";
 import { LENGTH_UNITS } from "@true-spine/core/units/length.ts";
 import { Download, History, Keyboard, Redo2, Undo2 } from "lucide-react";
 import { Link } from "react-router";
 import { useStore } from "zustand";
-import type { BladeWithFile } from "../../api/blades.ts";
 import { useSettings } from "../../app/settings.ts";
 import { useFilePart, useScreen } from "../../blade/context.ts";
 import type { SaveStatus } from "../../blade/saving.ts";

@@ -1,9 +1,10 @@
 import { useQueryClient } from "@tanstack/react-query";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import type { BladeWithFile } from "@true-spine/core/contract.ts";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { createStore } from "zustand";
-import { type BladeWithFile, readBlade } from "../../api/blades.ts";
+import { readBlade } from "../../api/blades.ts";
 import { Refused } from "../../api/client.ts";
 import { BladeProvider, type BladeScreen, type JudgedState, type RailState } from "../../blade/context.ts";
 import { takeDraftPlace } from "../../blade/drafts.ts";

@@ -1,6 +1,6 @@
+import type { BladeWithFile } from "@true-spine/core/contract.ts";
 import { memo, useCallback, useLayoutEffect, useState } from "react";
 import { Navigate, useParams } from "react-router";
-import type { BladeWithFile } from "../../api/blades.ts";
 import { useSettings } from "../../app/settings.ts";
 import { useFile, useRail, useScreen } from "../../blade/context.ts";
 import { fieldOf } from "../../blade/derived.ts";

@@ -1,10 +1,11 @@
 import { useQueryClient } from "@tanstack/react-query";
+import type { BladeRow } from "@true-spine/core/contract.ts";
 import { type LengthUnit, showLength } from "@true-spine/core/units/length.ts";
 import { formatDistanceToNow } from "date-fns/formatDistanceToNow";
 import { Search } from "lucide-react";
 import { useDeferredValue, useState } from "react";
 import { Link } from "react-router";
-import { type BladeRow, useRack } from "../../api/blades.ts";
+import { useRack } from "../../api/blades.ts";
 import { useSettings } from "../../app/settings.ts";
 import { PlainButton } from "../../parts/Dialog.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";

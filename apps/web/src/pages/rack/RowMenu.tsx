@@ -1,16 +1,8 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from "@headlessui/react";
+import { BLADE_STATES, type BladeRow } from "@true-spine/core/contract.ts";
 import { EllipsisVertical } from "lucide-react";
 import { useState } from "react";
-import {
-  BLADE_STATES,
-  type BladeRow,
-  copyBlade,
-  markBlade,
-  readBlade,
-  saveBlade,
-  takeBack,
-  throwAway,
-} from "../../api/blades.ts";
+import { copyBlade, markBlade, readBlade, saveBlade, takeBack, throwAway } from "../../api/blades.ts";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { useNotices } from "../../parts/Notices.tsx";
 

@@ -1,0 +1,45 @@
+import type { Blade } from "./blade/schema.ts";
+
+/** What server and pages say to one another about blades, apart from the blade file itself. */
+export const BLADE_STATES = ["design", "in work", "finished"] as const;
+export type BladeState = (typeof BLADE_STATES)[number];
+
+/** What the rack shows of a blade without reading its file. Worked out once for each save. */
+export interface Summary {
+  /** Blade length, mm; mass of the steel, g; thickness behind the edge, mm, least and most along the edge. */
+  length: number;
+  mass: number;
+  behind: [number, number] | null;
+  fix: number;
+  watch: number;
+  /** The worst finding, in a sentence. */
+  worst: string | null;
+  /** The outline as an SVG path in mm, y down, and its box: x, y, width, height. */
+  outline: string;
+  /** Grind line and plunge of the right side, or the left where only that is ground, in the same way. */
+  lines?: string;
+  box: [number, number, number, number];
+}
+
+/** A blade as the rack lists it. */
+export interface BladeRow {
+  id: string;
+  name: string;
+  use: string | null;
+  steel: string | null;
+  state: BladeState;
+  revision: number;
+  summary: Summary;
+  updatedAt: string;
+  archivedAt: string | null;
+}
+
+export interface BladeWithFile extends BladeRow {
+  file: Blade;
+}
+
+export interface RevisionRow {
+  number: number;
+  label: string | null;
+  createdAt: string;
+}
