@@ -23,10 +23,10 @@ const POINTS_ACROSS = 3;
 /** A bevel to the spine is no polynomial where edge and spine come together: finer parts near the edge. */
 const FULL_PARTS = [0.06, 0.25, 1] as const;
 const POINTS_ALONG = 3;
-const POINTS_IN_RUN_IN = 5;
-const POINTS_BUNCHED = 6;
+const POINTS_IN_RUN_IN = 4;
+const POINTS_BUNCHED = 5;
 /** Widest panel along the blade, mm: a few parts in 10⁵ of the volume at most, see the benchmarks. */
-const PANEL = 6;
+const PANEL = 8;
 
 /** The section at x over the given vertical spans, holes not looked at. */
 export function sectionSums(
@@ -138,7 +138,7 @@ function panelsBetween(field: Field, from: number, to: number): number[] {
     const run = cut.radius / cut.cos;
     for (const y of [cut.y, ring.top]) {
       const foot = cut.x + (y - cut.y) * lean;
-      marks.push(foot, foot + run / 3, foot + (2 * run) / 3, foot + run);
+      marks.push(foot, foot + run / 2, foot + run);
     }
   }
   if (blade.falseEdge) {

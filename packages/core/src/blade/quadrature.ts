@@ -82,7 +82,12 @@ function made(
   if (!rule) {
     const { node, weight } = gauss(n);
     const moved = Array.from(node, (x, i) => move(x, weight[i]!));
-    rule = { place: Float64Array.from(moved, (m) => m[0]), weight: Float64Array.from(moved, (m) => m[1]) };
+    // Scaled to hold what is even exactly: the change of variable alone leaves a few parts in 10⁹.
+    const sum = moved.reduce((total, m) => total + m[1], 0);
+    rule = {
+      place: Float64Array.from(moved, (m) => m[0]),
+      weight: Float64Array.from(moved, (m) => m[1] / sum),
+    };
     kept.set(n, rule);
   }
   return rule;
