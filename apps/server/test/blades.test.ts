@@ -1,5 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { parseBlade } from "@true-spine/core/blade/parse.ts";
+import { withChanges } from "@true-spine/core/findings/finding.ts";
+import { confirmRemedies, isSameFinding, judge } from "@true-spine/core/findings/judge.ts";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { DEMO_BLADES } from "../src/demo/blades.ts";
 import { seedDemo } from "../src/demo/seed.ts";
@@ -198,6 +200,25 @@ describe("the demo workshop", () => {
     for (const { history, file } of DEMO_BLADES) {
       for (const one of [...history.map((h) => h.file), file]) expect(parseBlade(one).ok).toBe(true);
     }
+  });
+
+  test("what is offered for its faults holds: each remedy clears its finding and makes nothing new to fix", () => {
+    let tried = 0;
+    for (const { file } of DEMO_BLADES) {
+      const before = judge(file).findings;
+      for (const finding of confirmRemedies(file, before)) {
+        for (const remedy of finding.remedies) {
+          tried++;
+          const parsed = parseBlade(withChanges(file, remedy.changes));
+          if (!parsed.ok) throw new Error(JSON.stringify(parsed.faults));
+          const after = judge(parsed.blade, parsed.field).findings;
+          expect(after.some((other) => isSameFinding(other, finding))).toBe(false);
+          const fixes = after.filter((other) => other.severity === "fix");
+          expect(fixes.every((fix) => before.some((known) => isSameFinding(known, fix)))).toBe(true);
+        }
+      }
+    }
+    expect(tried).toBeGreaterThan(5);
   });
 
   test("is put into an empty database, once, with one blade sound and one with faults", async () => {

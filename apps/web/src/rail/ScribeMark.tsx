@@ -1,9 +1,9 @@
+import { stationAtX } from "@true-spine/core/blade/station.ts";
 import { showLength } from "@true-spine/core/units/length.ts";
 import { useSettings } from "../app/settings.ts";
 import { useFile, useRail } from "../blade/context.ts";
 import { fieldOf } from "../blade/derived.ts";
 import type { SidePlace } from "./SideView.tsx";
-import { stationAtX } from "./scribe-numbers.ts";
 
 /** The grind line's height at the scribe, as a dimension square to the edge. */
 export function ScribeMark({ place }: { place: SidePlace }) {

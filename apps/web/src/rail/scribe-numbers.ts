@@ -1,7 +1,6 @@
-import { firstAtX } from "@true-spine/core/blade/chain.ts";
 import type { Field } from "@true-spine/core/blade/field.ts";
 import { spansAt } from "@true-spine/core/blade/outline.ts";
-import { type Station, stationAt, thicknessAbove } from "@true-spine/core/blade/station.ts";
+import { type Station, thicknessAbove } from "@true-spine/core/blade/station.ts";
 import { read } from "@true-spine/core/blade/table.ts";
 import { purposeOf } from "@true-spine/core/findings/purposes.ts";
 import { edgeBeforeSharpening } from "@true-spine/core/grind/relations.ts";
@@ -17,12 +16,6 @@ export interface NumberRow {
   readonly wanted: string | null;
   readonly isOut: boolean;
   readonly from: string;
-}
-
-/** The station whose edge point stands at x; null in the tang, where there is no edge. */
-export function stationAtX(field: Field, x: number): Station | null {
-  const s = firstAtX(field.edge, x);
-  return s === null ? null : stationAt(field, s / field.edge.length);
 }
 
 /** Every number at the scribe, in words and figures of the unit on show. */

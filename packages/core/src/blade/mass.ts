@@ -235,3 +235,13 @@ function addPanel(
 export function massOf(volume: number, density: number): number {
   return (volume * density) / 1000;
 }
+
+/** What comes off between two stages of one blade: mm³ and g. Never below nothing: a stage only takes steel away. */
+export function removedBetween(
+  before: Field,
+  after: Field,
+  density: number,
+): { volume: number; mass: number } {
+  const volume = Math.max(0, solidBetween(before).volume - solidBetween(after).volume);
+  return { volume, mass: massOf(volume, density) };
+}

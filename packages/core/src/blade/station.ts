@@ -1,5 +1,5 @@
 import { atan } from "../units/angle.ts";
-import { placeAt } from "./chain.ts";
+import { firstAtX, placeAt } from "./chain.ts";
 import { type Cut, cutAlong } from "./cut.ts";
 import { EDGE, FALSE_EDGE, type Field, isPrimary, type Surface, thicknessAt } from "./field.ts";
 import { sectionSums } from "./mass.ts";
@@ -85,6 +85,12 @@ export function stationAt(field: Field, u: number): Station {
 
 function flatsAt(field: Field, x: number): number {
   return read(field.thickness, x);
+}
+
+/** The station whose edge point stands at x, mm from the junction: the first along the edge; null where there is no edge. */
+export function stationAtX(field: Field, x: number): Station | null {
+  const s = firstAtX(field.edge, x);
+  return s === null ? null : stationAt(field, s / field.edge.length);
 }
 
 /** Thickness at s along a cut, mm, holes not looked at. */

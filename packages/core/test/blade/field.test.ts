@@ -1,9 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { compileField, thicknessAt } from "../../src/blade/field.ts";
-import { massOf, solidBetween } from "../../src/blade/mass.ts";
+import { massOf, removedBetween, solidBetween } from "../../src/blade/mass.ts";
 import type { Blade } from "../../src/blade/schema.ts";
-import { stationAt, thicknessAbove } from "../../src/blade/station.ts";
+import { stationAt, stationAtX, thicknessAbove } from "../../src/blade/station.ts";
 import { constant } from "../../src/blade/table.ts";
 import { changed, example } from "../examples.ts";
 
@@ -235,4 +235,25 @@ describe("a maker's own questions", () => {
       expect(thicknessAt(rough, 40, y)).toBeGreaterThanOrEqual(thicknessAt(compileField(blade), 40, y));
     }
   });
+});
+
+test("what comes off between two stages is their difference: 0.1 a side off a bar's flats is its area times 0.2", () => {
+  // Source: geometry.
+  const bar = changed(example("prism"), (blade) => {
+    blade.bevels = { right: { kind: "none" }, left: { kind: "none" } };
+    blade.edge = { behind: [{ u: 0, t: 0 }], angle: { left: 0, right: 0 }, rightShare: 0.5, offset: 0 };
+  });
+  const none = { left: constant(0), right: constant(0) };
+  const rough = compileField(bar, { flats: 0.1, faces: none, edgeBevel: false, falseEdge: false });
+  const { volume, mass } = removedBetween(rough, compileField(bar), 7.85);
+  expect(volume).toBeCloseTo(100 * 30 * 0.2, 6);
+  expect(mass).toBeCloseTo(4.71, 6);
+});
+
+test("a station is found by its abscissa as by its share of the edge", () => {
+  const field = compileField(example("field"));
+  const byX = stationAtX(field, 60)!;
+  expect(byX.x).toBeCloseTo(60, 6);
+  expect(stationAt(field, byX.u).height).toBeCloseTo(byX.height, 9);
+  expect(stationAtX(field, -40)).toBeNull();
 });

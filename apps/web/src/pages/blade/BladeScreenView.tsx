@@ -1,3 +1,4 @@
+import { stationAtX } from "@true-spine/core/blade/station.ts";
 import type { BladeWithFile } from "@true-spine/core/contract.ts";
 import { memo, useCallback, useLayoutEffect, useState } from "react";
 import { Navigate, useParams } from "react-router";
@@ -10,7 +11,7 @@ import { Numbers } from "../../rail/Numbers.tsx";
 import { Rail } from "../../rail/Rail.tsx";
 import { Section } from "../../rail/Section.tsx";
 import type { SidePlace } from "../../rail/SideView.tsx";
-import { numbersAt, stationAtX } from "../../rail/scribe-numbers.ts";
+import { numbersAt } from "../../rail/scribe-numbers.ts";
 import { Solid } from "../../solid/Solid.tsx";
 import { BladeHeader } from "./BladeHeader.tsx";
 import { Commands } from "./Commands.tsx";

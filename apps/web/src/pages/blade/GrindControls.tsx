@@ -4,6 +4,7 @@ import { useFilePart, useScreen } from "../../blade/context.ts";
 import { linesOf } from "../../blade/derived.ts";
 import { useEdit } from "../../blade/useEdit.ts";
 import { AngleBox, LengthBox } from "../../parts/Box.tsx";
+import { Caution } from "../../parts/Caution.tsx";
 import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
 import { RowsTable } from "../../parts/RowsTable.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
@@ -31,6 +32,11 @@ export function GrindControls() {
         />
       </Group>
       <EdgeGroup />
+      <Caution>
+        Eyes, ears and a respirator at the belt; no gloves, nothing loose. Once the edge is thin it is sharp:
+        edge trailing. Wet grinding only behind a residual-current device. Training and the maker of your
+        machine come first.
+      </Caution>
     </>
   );
 }

@@ -6,6 +6,7 @@ import { useId, useState } from "react";
 import { useFilePart } from "../../blade/context.ts";
 import { useEdit } from "../../blade/useEdit.ts";
 import { AngleBox, LengthBox } from "../../parts/Box.tsx";
+import { Caution } from "../../parts/Caution.tsx";
 import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
 import { RowsTable } from "../../parts/RowsTable.tsx";
 
@@ -20,6 +21,10 @@ export function ShapeControls() {
       <OutlineGroup />
       <FalseEdgeGroup />
       <HolesGroup />
+      <Caution>
+        No gloves at drill, saw or belt; clamp the blade, a drill snatches. Blade length, double edges and
+        carry are matters of local law.
+      </Caution>
     </>
   );
 }

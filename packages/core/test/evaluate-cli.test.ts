@@ -1,0 +1,99 @@
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { fileURLToPath } from "node:url";
+import { afterAll, describe, expect, test } from "vitest";
+import { exampleText } from "./examples.ts";
+
+const cli = fileURLToPath(new URL("../src/evaluate-cli.ts", import.meta.url));
+const folder = mkdtempSync(join(tmpdir(), "true-spine-evaluate-"));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+/** Runs the evaluator as a maker's script would: on a file, reading what it prints and how it ends. */
+function evaluate(text: string, ...more: string[]) {
+  const file = join(folder, "blade.json");
+  writeFileSync(file, text);
+  return run(file, ...more);
+}
+
+function run(...args: string[]) {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ["--import", "tsx", cli, ...args], {
+    encoding: "utf8",
+  });
+  return { status, stdout, stderr };
+}
+
+// biome-ignore lint/suspicious/noExplicitAny: files are broken here on purpose
+const broken = (change: (file: any) => void) => {
+  const file = JSON.parse(exampleText("field"));
+  change(file);
+  return JSON.stringify(file);
+};
+
+describe("the evaluator", () => {
+  test("prints one JSON document and nothing else", () => {
+    const { status, stdout, stderr } = evaluate(exampleText("field"), "--at", "0.1,0.5");
+    expect({ status, stderr }).toEqual({ status: 0, stderr: "" });
+    const result = JSON.parse(stdout);
+    expect(result).toMatchObject({ format: "true-spine/evaluation", version: 1, name: "Fen hook" });
+    expect(result.stations.map((station: { u: number }) => station.u)).toEqual([0.1, 0.5]);
+    expect(Object.keys(result.stations[0])).toEqual(
+      expect.arrayContaining([
+        "height",
+        "flats",
+        "behind",
+        "edgeBevel",
+        "primaryAngle",
+        "grindLine",
+        "above",
+        "area",
+        "secondMoment",
+      ]),
+    );
+  });
+
+  test.each<[string, string, RegExp]>([
+    ["a cut-off file", exampleText("field").slice(0, 500), /^\$: not JSON/],
+    ["wrong types", broken((f) => (f.edge.rightShare = "half")), /^\$\.edge\.rightShare: must be a number$/],
+    [
+      "unknown keys",
+      broken((f) => (f.bevels.right.colour = "blue")),
+      /^\$\.bevels\.right\.colour: is not a key/,
+    ],
+    [
+      "a crossing outline",
+      broken((f) => (f.outline.tang[2].at = [-110, 20])),
+      /^\$\.outline\.tang\[1\]: the outline crosses itself/,
+    ],
+    [
+      "an open outline",
+      broken((f) => (f.outline.edge[2].at = [120, -9])),
+      /^\$\.outline\.edge\[2\]\.at: the outline is open/,
+    ],
+    [
+      "a table out of order",
+      broken((f) => f.thickness.reverse()),
+      /^\$\.thickness\[1\]\.x: is .*must be more/,
+    ],
+    ["huge numbers", broken((f) => (f.holes[0].x = 1e308)), /^\$\.holes\[0\]\.x: must be 2000 or less$/],
+  ])("refuses %s with status 2, its path, and no stack", (_, text, wanted) => {
+    const { status, stdout, stderr } = evaluate(text);
+    expect({ status, stdout }).toEqual({ status: 2, stdout: "" });
+    for (const line of stderr.trimEnd().split("\n")) expect(line).toMatch(/^\$\S*: .+/);
+    expect(stderr).toMatch(new RegExp(wanted.source, "m"));
+    expect(stderr).not.toMatch(/\bat .*\.ts:\d+/);
+  });
+
+  test("a file that is not there, no file, and places that are none, are told in words", () => {
+    expect(run(join(folder, "nothing.json"))).toMatchObject({
+      status: 2,
+      stderr: expect.stringMatching(/cannot be read/),
+    });
+    expect(run()).toMatchObject({ status: 2, stderr: expect.stringMatching(/^usage:/) });
+    expect(evaluate(exampleText("prism"), "--at", "0.5,two")).toMatchObject({
+      status: 2,
+      stderr: expect.stringMatching(/from 0 to 1/),
+    });
+  });
+});
