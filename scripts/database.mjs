@@ -101,7 +101,9 @@ function sweepThrowaways(root) {
 
 function clusterHome() {
   const noted = join(STATE, "cluster-home");
-  if (existsSync(noted)) return readFileSync(noted, "utf8").trim();
+  const known = existsSync(noted) ? readFileSync(noted, "utf8").trim() : "";
+  // A project that was moved notes a place that is no longer there.
+  if (known && existsSync(known)) return known;
   const near = join(STATE, "cluster");
   mkdirSync(near, { recursive: true });
   let home = near;

@@ -46,7 +46,7 @@ export function createApp({ db, log, webDist }: AppOptions): Hono {
   );
   app.use("/api/*", async (c, next) => {
     const origin = c.req.header("origin");
-    if (origin && new URL(origin).host !== c.req.header("host")) {
+    if (origin && hostOf(origin) !== c.req.header("host")) {
       throw new Problem(403, "Requests from other pages are refused.");
     }
     await next();
@@ -80,4 +80,9 @@ export function createApp({ db, log, webDist }: AppOptions): Hono {
     app.get("*", serveStatic({ root: webDist, path: "index.html" }));
   }
   return app;
+}
+
+/** The host an Origin header names; null for `null` and whatever else is no address. */
+function hostOf(origin: string): string | null {
+  return URL.canParse(origin) ? new URL(origin).host : null;
 }

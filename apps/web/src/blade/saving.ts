@@ -28,8 +28,6 @@ export interface Saving {
   takeTheirs(): void;
   /** Another tab has saved, and this one shows it now. */
   follow(revision: number): void;
-  /** Sends at once rather than after the usual pause. */
-  flush(): void;
   stop(): void;
 }
 
@@ -156,7 +154,6 @@ export function startSaving(
       base = revision;
       state.setState({ revision });
     },
-    flush: () => later(0),
     stop() {
       isStopped = true;
       keepNow();
