@@ -1,7 +1,8 @@
 import { type Static, type TSchema, Type } from "@sinclair/typebox";
-import { explain, parseBlade } from "@true-spine/core/blade/parse.ts";
+import { parseBlade } from "@true-spine/core/blade/parse.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { BLADE_STATES } from "@true-spine/core/contract.ts";
+import { faultsOf } from "@true-spine/core/document/explain.ts";
 import { Ajv } from "ajv";
 import type { Context } from "hono";
 import { Problem, refusedDocument } from "./problem.ts";
@@ -9,7 +10,7 @@ import { Problem, refusedDocument } from "./problem.ts";
 /** Requests are refused above this many bytes; the largest blade within its limits is far below it. */
 export const LARGEST_BODY = 2 * 1024 * 1024;
 
-const ajv = new Ajv({ allErrors: true, strict: true });
+const ajv = new Ajv({ allErrors: true, verbose: true, strict: true });
 const only = { additionalProperties: false };
 const Uuid = Type.String({ pattern: "^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$" });
 const Revision = Type.Integer({ minimum: 1, maximum: 1_000_000 });
@@ -36,8 +37,9 @@ const uuid = ajv.compile(Uuid);
 function ajvChecked<T extends TSchema>(schema: T) {
   const validate = ajv.compile(schema);
   return (value: unknown): Static<T> => {
-    if (validate(value)) return value as Static<T>;
-    throw refusedDocument(explain(validate.errors ?? [], ""));
+    const faults = faultsOf(validate, value);
+    if (faults.length === 0) return value as Static<T>;
+    throw refusedDocument(faults);
   };
 }
 

@@ -1,4 +1,4 @@
-import type { Fault } from "@true-spine/core/blade/fault.ts";
+import type { Fault } from "@true-spine/core/document/fault.ts";
 import type { Context } from "hono";
 import { HTTPException } from "hono/http-exception";
 import type { Logger } from "pino";

@@ -1,35 +1,73 @@
 import { readFileSync, statSync } from "node:fs";
 import { parseArgs } from "node:util";
-import { LONGEST_FILE, parseBladeText } from "./blade/parse.ts";
+import { parseBlade } from "./blade/parse.ts";
+import type { Fault } from "./document/fault.ts";
+import { LONGEST_FILE, readJson } from "./document/read-json.ts";
 import { evaluate, USUAL_PLACES } from "./evaluation.ts";
+import { parseLimits } from "./findings/limits.ts";
+import { parseHandle } from "./handle/parse.ts";
 
-const USAGE = "usage: npm run -s evaluate -- FILE [--at 0.1,0.25,0.5]";
+const USAGE = "usage: npm run -s evaluate -- FILE [--at 0.1,0.25,0.5] [--handle FILE] [--limits FILE]";
+
+/** What is said on standard error before ending with status 2. */
+class Refusal extends Error {
+  constructor(readonly lines: readonly string[]) {
+    super(lines.join("\n"));
+  }
+}
 
 /** Prints an evaluation, or faults on standard error with exit status 2. Nothing else is ever printed. */
 function main(): number {
-  let file: string | undefined;
-  let at: string | undefined;
+  try {
+    const { file, at, handle, limits } = argumentsGiven();
+    const places = at === undefined ? USUAL_PLACES : at.split(",").map(Number);
+    if (at === "" || places.some((u) => !(u >= 0 && u <= 1))) {
+      throw new Refusal(["--at takes fractions of the edge from 0 to 1, parted by commas"]);
+    }
+    const { blade } = documentIn(file, "", parseBlade);
+    const beside = {
+      ...(handle === undefined ? {} : { handle: documentIn(handle, "handle ", parseHandle).handle }),
+      ...(limits === undefined ? {} : { limits: documentIn(limits, "limits ", parseLimits).limits }),
+    };
+    process.stdout.write(`${JSON.stringify(evaluate(blade, places, beside), null, 2)}\n`);
+    return 0;
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error;
+    process.stderr.write(`${error.message}\n`);
+    return 2;
+  }
+}
+
+function argumentsGiven() {
+  const text = { type: "string" } as const;
   try {
     const { values, positionals } = parseArgs({
       allowPositionals: true,
-      options: { at: { type: "string" } },
+      options: { at: text, handle: text, limits: text },
     });
-    file = positionals.length === 1 ? positionals[0] : undefined;
-    at = values.at;
+    const [file, ...more] = positionals;
+    if (file !== undefined && more.length === 0) return { ...values, file };
   } catch {
-    file = undefined;
+    // Told below: how it is called.
   }
-  if (file === undefined) return refuse([USAGE]);
-  const places = at === undefined ? USUAL_PLACES : at.split(",").map(Number);
-  if (at === "" || places.some((u) => !(u >= 0 && u <= 1))) {
-    return refuse(["--at takes fractions of the edge from 0 to 1, parted by commas"]);
-  }
+  throw new Refusal([USAGE]);
+}
+
+/** A document from a file, parsed; `which` names it before each fault's path where it is not the blade. */
+function documentIn<T extends { ok: true }>(
+  file: string,
+  which: string,
+  parse: (value: unknown) => T | { ok: false; faults: readonly Fault[] },
+): T {
+  const faulty = (faults: readonly Fault[]) =>
+    new Refusal(faults.map(({ path, message }) => `${which}${path}: ${message}`));
   const text = readText(file);
-  if (text === null) return refuse([`$: ${file} cannot be read`]);
-  const parsed = parseBladeText(text);
-  if (!parsed.ok) return refuse(parsed.faults.map(({ path, message }) => `${path}: ${message}`));
-  process.stdout.write(`${JSON.stringify(evaluate(parsed.blade, places), null, 2)}\n`);
-  return 0;
+  if (text === null) throw faulty([{ path: "$", message: `${file} cannot be read` }]);
+  const json = readJson(text);
+  if (!json.ok) throw faulty([json.fault]);
+  const parsed = parse(json.value);
+  if (!parsed.ok) throw faulty(parsed.faults);
+  return parsed;
 }
 
 function readText(file: string): string | null {
@@ -39,11 +77,6 @@ function readText(file: string): string | null {
   } catch {
     return null;
   }
-}
-
-function refuse(lines: readonly string[]): number {
-  process.stderr.write(`${lines.join("\n")}\n`);
-  return 2;
 }
 
 process.exitCode = main();

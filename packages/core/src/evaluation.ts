@@ -10,7 +10,9 @@ import {
   thicknessAbove,
 } from "./blade/station.ts";
 import type { NotJudged, Place, Severity } from "./findings/finding.ts";
-import { confirmRemedies, judge } from "./findings/judge.ts";
+import { type Beside, confirmRemedies, judge } from "./findings/judge.ts";
+import { balanceOf, type Weight } from "./handle/balance.ts";
+import type { Handle } from "./handle/schema.ts";
 import { densityOf } from "./steel/steels.ts";
 
 /** One JSON document with a blade's figures: lengths mm, volume mm³, mass g, area mm², second moment mm⁴. */
@@ -25,6 +27,8 @@ export interface Evaluation {
   };
   /** Ahead of the junction only. */
   readonly forward: SolidFigures;
+  /** With the handle on; only where a handle was given. */
+  readonly handled?: Handled;
   readonly stations: readonly StationFigures[];
   readonly findings: readonly FindingFigures[];
   readonly notJudged: readonly NotJudged[];
@@ -34,6 +38,14 @@ export interface SolidFigures {
   readonly volume: number;
   readonly mass: number;
   readonly centreOfMass: readonly [number, number];
+}
+
+export interface Handled {
+  readonly mass: number;
+  /** From the junction, and from the foremost plunge; + toward the tip. */
+  readonly balance: number;
+  readonly fromPlunge: number | null;
+  readonly parts: readonly Weight[];
 }
 
 export interface StationFigures {
@@ -65,16 +77,21 @@ export const USUAL_PLACES: readonly number[] = Array.from({ length: 19 }, (_, i)
 );
 
 /** Evaluates a checked blade at the given fractions of its edge. Throws nothing for a blade that parses. */
-export function evaluate(blade: Blade, places: readonly number[] = USUAL_PLACES): Evaluation {
+export function evaluate(
+  blade: Blade,
+  places: readonly number[] = USUAL_PLACES,
+  beside: Beside = {},
+): Evaluation {
   const field = compileField(blade);
-  const { findings, notJudged } = judge(blade, field);
+  const { findings, notJudged } = judge(blade, field, beside);
   return {
     format: "true-spine/evaluation",
     version: 1,
     name: blade.name,
     ...wholeBlade(field),
+    ...(beside.handle ? { handled: handled(field, beside.handle) } : {}),
     stations: places.map((u) => stationFigures(field, stationAt(field, u))),
-    findings: confirmRemedies(blade, findings).map(
+    findings: confirmRemedies(blade, findings, beside).map(
       ({ id, severity, where, message, advice, basis, remedies }) => ({
         id,
         severity,
@@ -115,6 +132,11 @@ export function wholeBlade(field: Field): Pick<Evaluation, "blade" | "forward"> 
     },
     forward,
   };
+}
+
+function handled(field: Field, handle: Handle): Handled {
+  const { mass, x, fromPlunge, parts } = balanceOf(field, handle);
+  return { mass, balance: x, fromPlunge, parts };
 }
 
 /** A station's figures in the evaluation's own shape. */

@@ -1,12 +1,14 @@
 import { spawnSync } from "node:child_process";
-import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { afterAll, describe, expect, test } from "vitest";
+import type { Weight } from "../src/handle/balance.ts";
 import { exampleText } from "./examples.ts";
 
 const cli = fileURLToPath(new URL("../src/evaluate-cli.ts", import.meta.url));
+const scales = fileURLToPath(new URL("../examples/handles/walnut-scales.json", import.meta.url));
 const folder = mkdtempSync(join(tmpdir(), "true-spine-evaluate-"));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
@@ -50,6 +52,33 @@ describe("the evaluator", () => {
         "area",
         "secondMoment",
       ]),
+    );
+  });
+
+  test("takes the blade's other documents beside it", () => {
+    const limits = join(folder, "limits.json");
+    const behind = { least: 0.2, most: 0.3, reason: "slices only" };
+    writeFileSync(limits, JSON.stringify({ format: "true-spine/limits", version: 1, behind }));
+    const purposed = broken((file) => (file.use = "field"));
+    const { status, stdout } = evaluate(purposed, "--handle", scales, "--limits", limits);
+    expect(status).toBe(0);
+    const { handled, findings } = JSON.parse(stdout);
+    // Source: the parts' own masses about the junction.
+    const moment = handled.parts.reduce((sum: number, part: Weight) => sum + part.mass * part.x, 0);
+    expect(handled.balance).toBeCloseTo(moment / handled.mass, 9);
+    expect(findings).toContainEqual(
+      expect.objectContaining({ id: "behind-edge-thick", basis: "this blade's own limit: slices only" }),
+    );
+  });
+
+  test("a faulty document beside it is refused by its kind and path", () => {
+    const handle = join(folder, "handle.json");
+    writeFileSync(handle, readFileSync(scales, "utf8").replace("walnut", "moonstone"));
+    const { status, stdout, stderr } = evaluate(exampleText("field"), "--handle", handle);
+    expect({ status, stdout }).toEqual({ status: 2, stdout: "" });
+    expect(stderr).toMatch(/^handle \$\.parts\[0\]\.material: has no known density/);
+    expect(evaluate(exampleText("field"), "--limits", join(folder, "none.json")).stderr).toMatch(
+      /^limits \$: .*cannot be read/,
     );
   });
 

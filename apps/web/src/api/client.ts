@@ -1,4 +1,4 @@
-import type { Fault } from "@true-spine/core/blade/fault.ts";
+import type { Fault } from "@true-spine/core/document/fault.ts";
 
 /** The server answered and said no: its problem document, ready to show. */
 export class Refused extends Error {

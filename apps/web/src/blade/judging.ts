@@ -59,11 +59,11 @@ function startJudge() {
     while (waiting && worker === mine) {
       const { file, unit } = waiting;
       waiting = null;
-      const result = { file, ...(await remote.judge(file, unit)), isConfirmed: false };
+      const result = { file, ...(await remote.judge(file, { unit })), isConfirmed: false };
       if (worker !== mine) return;
       judge.show({ ...result, findings: result.findings.map((finding) => ({ ...finding, remedies: [] })) });
       if (!(await isQuiet())) continue;
-      const findings = await remote.confirm(file, result.findings, unit);
+      const findings = await remote.confirm(file, result.findings, { unit });
       if (worker === mine && !waiting) judge.show({ ...result, findings, isConfirmed: true });
     }
     if (worker === mine) isBusy = false;

@@ -1,7 +1,7 @@
 import { replaceEqualDeep } from "@tanstack/react-query";
-import type { Fault } from "@true-spine/core/blade/fault.ts";
 import { parseBlade } from "@true-spine/core/blade/parse.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import type { Fault } from "@true-spine/core/document/fault.ts";
 import { type TemporalState, temporal } from "zundo";
 import { createStore, type StoreApi } from "zustand";
 import { rememberField } from "./derived.ts";

@@ -1,8 +1,8 @@
+import { type Fault, pathOf } from "../document/fault.ts";
 import { atan, tan } from "../units/angle.ts";
 import { firstAtX, placeAt } from "./chain.ts";
 import { crossings } from "./crossing.ts";
 import { readFace } from "./face.ts";
-import { type Fault, pathOf } from "./fault.ts";
 import { compileField, type Field } from "./field.ts";
 import { CLOSING_TOLERANCE, compileRing, exitAlong, isInside, type Ring, ringPoints } from "./outline.ts";
 import { type Bevel, type Blade, bevelOn, SIDES, type Side } from "./schema.ts";

@@ -1,5 +1,5 @@
+import { type Fault, pathOf } from "../document/fault.ts";
 import type { Chain } from "./chain.ts";
-import { type Fault, pathOf } from "./fault.ts";
 import type { Ring } from "./outline.ts";
 
 interface Piece {

@@ -1,4 +1,5 @@
 import { type Static, type TSchema, Type } from "@sinclair/typebox";
+import { PRINTABLE } from "../document/printable.ts";
 
 /**
  * The blade file, `true-spine/blade` version 1: one definition that types the code, that Ajv validates with,
@@ -105,8 +106,6 @@ const Edge = Type.Object(
   only,
 );
 
-/** No control characters and no half characters: names go into files, pages and a database as they are. */
-const PRINTABLE = "^[^\\p{Cc}\\p{Cs}]*$";
 const ShopName = Type.String({ minLength: 1, maxLength: 80, pattern: PRINTABLE });
 
 export const BladeSchema = Type.Object(

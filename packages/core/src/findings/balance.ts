@@ -1,8 +1,10 @@
 import { massOf, solidBetween } from "../blade/mass.ts";
-import { balanceLevers } from "../handle/balance.ts";
+import type { Blade } from "../blade/schema.ts";
+import { balanceLevers, balanceOf } from "../handle/balance.ts";
+import type { Handle } from "../handle/schema.ts";
 import { densityOf } from "../steel/steels.ts";
 import type { Finding } from "./finding.ts";
-import type { Rule } from "./judged.ts";
+import type { Judged, Rule } from "./judged.ts";
 
 /**
  * Where the bare steel of a chopper balances, ahead of the plunge, mm. Source: common practice: three fingers,
@@ -20,12 +22,6 @@ export const balanceFar: Rule = ({ blade, field, purpose, say }) => {
   const ahead = centre[0] - Math.max(...plunges);
   const off = ahead - CHOPPER_AHEAD;
   if (Math.abs(off) <= BAND) return [];
-  const levers = balanceLevers(blade, null)
-    .filter((lever) => Math.abs(lever.balance) > 0.05)
-    .map(
-      (lever) =>
-        `${lever.change} moves it ${say.length(Math.abs(lever.balance))} ${lever.balance > 0 ? "forward" : "back"}`,
-    );
   const where = ahead >= 0 ? "ahead of" : "behind";
   const finding: Finding = {
     id: "balance-far",
@@ -35,10 +31,7 @@ export const balanceFar: Rule = ({ blade, field, purpose, say }) => {
     wanted: [CHOPPER_AHEAD - BAND, CHOPPER_AHEAD + BAND],
     unit: "mm",
     message: `The bare steel, ${massOf(volume, densityOf(blade.steel)).toFixed(0)} g, balances ${say.length(Math.abs(ahead))} ${where} the plunge; a chopper wants about ${say.length(CHOPPER_AHEAD)} ahead of it before the handle is on.`,
-    advice:
-      levers.length > 0
-        ? `What would move it: ${levers.join("; ")}.`
-        : "Change the taper, or lighten the tang.",
+    advice: leversOf(blade, null, say) || "Change the taper, or lighten the tang.",
     basis: "common practice",
     remedies: off < 0 ? lighterTang(blade) : [],
   };
@@ -46,7 +39,7 @@ export const balanceFar: Rule = ({ blade, field, purpose, say }) => {
 };
 
 /** A tang tapered harder, step by step: brings the balance forward. */
-function lighterTang(blade: Parameters<typeof balanceLevers>[0]): Finding["remedies"] {
+function lighterTang(blade: Blade): Finding["remedies"] {
   const butt = blade.thickness[0]!.t;
   return [0.75, 0.6, 0.45].map((share) => {
     const t = Math.round(butt * share * 100) / 100;
@@ -57,4 +50,40 @@ function lighterTang(blade: Parameters<typeof balanceLevers>[0]): Finding["remed
   });
 }
 
-export const WILL_IT_BALANCE: readonly Rule[] = [balanceFar];
+/** How far from the plunge a chopper with its handle on may balance, mm: a starting value about common practice. */
+const AT_THE_PLUNGE = 12;
+
+/** A chopper with its handle on, held to balance at the plunge. */
+export const balanceWithHandle: Rule = ({ blade, field, purpose, handle, say }) => {
+  if (purpose?.key !== "chopper" || !handle) return [];
+  const { fromPlunge, mass, x } = balanceOf(field, handle);
+  if (fromPlunge === null || Math.abs(fromPlunge) <= AT_THE_PLUNGE) return [];
+  const levers = leversOf(blade, handle, say);
+  return [
+    {
+      id: "balance-with-handle-far",
+      severity: "watch",
+      where: { x: [x, x] },
+      measured: fromPlunge,
+      wanted: [-AT_THE_PLUNGE, AT_THE_PLUNGE],
+      unit: "mm",
+      message: `With its handle on, ${mass.toFixed(0)} g, it balances ${say.length(Math.abs(fromPlunge))} ${fromPlunge > 0 ? "ahead of" : "behind"} the plunge; a chopper wants it there.`,
+      advice: levers || "Change the taper, or the weight of the handle.",
+      basis: "common practice",
+      remedies: fromPlunge < 0 ? lighterTang(blade) : [],
+    },
+  ];
+};
+
+/** What would move the balance and by how much, in a sentence; empty where nothing does. */
+function leversOf(blade: Blade, handle: Handle | null, say: Judged["say"]): string {
+  const levers = balanceLevers(blade, handle)
+    .filter((lever) => Math.abs(lever.balance) > 0.05)
+    .map(
+      (lever) =>
+        `${lever.change} moves it ${say.length(Math.abs(lever.balance))} ${lever.balance > 0 ? "forward" : "back"}`,
+    );
+  return levers.length > 0 ? `What would move it: ${levers.join("; ")}.` : "";
+}
+
+export const WILL_IT_BALANCE: readonly Rule[] = [balanceFar, balanceWithHandle];

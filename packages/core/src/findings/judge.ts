@@ -2,16 +2,19 @@ import { compileField, type Field } from "../blade/field.ts";
 import { parseBlade } from "../blade/parse.ts";
 import type { Blade } from "../blade/schema.ts";
 import { stationAt } from "../blade/station.ts";
+import type { Handle } from "../handle/schema.ts";
 import type { LengthUnit } from "../units/length.ts";
 import { WILL_IT_BALANCE } from "./balance.ts";
+import { BESIDE, steelUntried } from "./beside.ts";
 import { WILL_IT_CUT } from "./cut.ts";
 import { DETAILS } from "./details.ts";
 import { FALSE_EDGE_RULES } from "./false-edge.ts";
 import { type Finding, type NotJudged, type Remedy, withChanges } from "./finding.ts";
-import { type Judged, speechIn } from "./judged.ts";
+import { type Judged, type OtherBlade, speechIn } from "./judged.ts";
 import { WILL_IT_LAST } from "./last.ts";
+import { basisOf, LIMIT_NAMES, LIMITS, type Limits, NO_LIMITS, purposeWithin } from "./limits.ts";
 import { WILL_IT_MAKE } from "./make.ts";
-import { purposeOf } from "./purposes.ts";
+import { OWN_PURPOSE, type Purpose, purposeOf } from "./purposes.ts";
 import { WILL_IT_STAND } from "./stand.ts";
 
 const PLACES = 40;
@@ -23,15 +26,36 @@ export interface Judgement {
   readonly notJudged: readonly NotJudged[];
 }
 
-/** Judges a checked blade by every rule. `field` saves compiling it again; `unit` is what the sentences speak in. */
-export function judge(blade: Blade, field: Field = compileField(blade), unit: LengthUnit = "mm"): Judgement {
+/** What a blade is judged beside: the other documents that belong to it, and the shop's other blades. */
+export interface Beside {
+  /** What the sentences speak in; mm where none is said. */
+  readonly unit?: LengthUnit;
+  readonly limits?: Limits;
+  readonly handle?: Handle | null;
+  readonly others?: readonly OtherBlade[];
+}
+
+/** Judges a checked blade by every rule. `field` saves compiling it again. */
+export function judge(blade: Blade, field: Field = compileField(blade), beside: Beside = {}): Judgement {
+  const { unit = "mm", limits = NO_LIMITS, handle = null, others = [] } = beside;
   const stations = Array.from({ length: PLACES }, (_, i) => stationAt(field, (i + 0.5) / PLACES));
-  const judged: Judged = { blade, field, stations, purpose: purposeOf(blade.use), say: speechIn(unit) };
+  const purpose = purposeOf(blade.use);
+  const judged: Judged = {
+    blade,
+    field,
+    stations,
+    purpose: purpose && purposeWithin(purpose, limits),
+    say: speechIn(unit),
+    handle,
+    others,
+    basisOf: (limit) => basisOf(limit, limits),
+  };
   const findings = [
     ...WILL_IT_MAKE,
     ...DETAILS,
     ...FALSE_EDGE_RULES,
     ...WILL_IT_CUT,
+    ...BESIDE,
     ...WILL_IT_LAST,
     ...WILL_IT_STAND,
     ...WILL_IT_BALANCE,
@@ -52,25 +76,43 @@ const NEEDS_MORE: readonly NotJudged[] = [
   },
 ];
 
-function notJudged({ blade, purpose }: Judged): NotJudged[] {
-  if (purpose) return [...NEEDS_MORE];
-  const why = blade.use
-    ? `“${blade.use}” is not a purpose with limits of its own, so thickness and angles have nothing to be held to.`
-    : "No purpose is chosen, so thickness and angles have nothing to be held to.";
-  return [{ id: "will-it-cut", why }, { id: "will-it-last", why }, ...NEEDS_MORE];
+function notJudged(judged: Judged): NotJudged[] {
+  const { blade, purpose, handle } = judged;
+  if (!purpose) {
+    const why = blade.use
+      ? `“${blade.use}” is not a purpose with limits of its own, so thickness and angles have nothing to be held to.`
+      : "No purpose is chosen, so thickness and angles have nothing to be held to.";
+    return [{ id: "will-it-cut", why }, { id: "will-it-last", why }, ...NEEDS_MORE];
+  }
+  const balance: NotJudged = {
+    id: "balance-with-handle",
+    why: "No handle is described, so where it balances with one on is not known.",
+  };
+  return [
+    ...unset(purpose),
+    ...steelUntried(judged),
+    ...(purpose.key === "chopper" && !handle ? [balance] : []),
+    ...NEEDS_MORE,
+  ];
+}
+
+/** Limits that a purpose of the maker's own leaves open. */
+function unset(purpose: Purpose): NotJudged[] {
+  if (purpose.key !== OWN_PURPOSE.key) return [];
+  const open = LIMITS.filter((limit) => purpose[limit] === OWN_PURPOSE[limit]).map(
+    (limit) => LIMIT_NAMES[limit],
+  );
+  if (open.length === 0) return [];
+  return [{ id: "no-limit-set", why: `Nothing is set for this blade on: ${open.join(", ")}.` }];
 }
 
 /**
  * Keeps only the remedies that hold: put into the blade, the file is still sound, the finding is gone from its
  * place, and nothing new must be fixed. At most one remedy is kept for each finding: the first that holds.
  */
-export function confirmRemedies(
-  blade: Blade,
-  findings: readonly Finding[],
-  unit: LengthUnit = "mm",
-): Finding[] {
+export function confirmRemedies(blade: Blade, findings: readonly Finding[], beside: Beside = {}): Finding[] {
   return findings.map((finding) => {
-    const held = finding.remedies.find((remedy) => holds(blade, findings, finding, remedy, unit));
+    const held = finding.remedies.find((remedy) => holds(blade, findings, finding, remedy, beside));
     return { ...finding, remedies: held ? [held] : [] };
   });
 }
@@ -80,11 +122,11 @@ function holds(
   before: readonly Finding[],
   finding: Finding,
   remedy: Remedy,
-  unit: LengthUnit,
+  beside: Beside,
 ): boolean {
   const parsed = parseBlade(withChanges(blade, remedy.changes));
   if (!parsed.ok) return false;
-  const after = judge(parsed.blade, parsed.field, unit).findings;
+  const after = judge(parsed.blade, parsed.field, beside).findings;
   if (after.some((other) => isSameFinding(other, finding))) return false;
   return after.every(
     (other) =>

@@ -1,8 +1,10 @@
 import type { Field } from "../blade/field.ts";
 import { type Blade, SIDES, type Side } from "../blade/schema.ts";
 import type { Station } from "../blade/station.ts";
+import type { Handle } from "../handle/schema.ts";
 import { type LengthUnit, showLength, showLengthWithUnit } from "../units/length.ts";
 import type { Finding } from "./finding.ts";
+import type { Limit } from "./limits.ts";
 import type { Purpose } from "./purposes.ts";
 
 /** What every rule looks at. Computed once for all of them. */
@@ -10,8 +12,22 @@ export interface Judged {
   readonly blade: Blade;
   readonly field: Field;
   readonly stations: readonly Station[];
+  /** What it is for, with the limits changed for this one blade put in. */
   readonly purpose: Purpose | undefined;
   readonly say: Speech;
+  readonly handle: Handle | null;
+  readonly others: readonly OtherBlade[];
+  /** What a limit rests on, as a finding says it. */
+  basisOf(limit: Limit): string;
+}
+
+/** Another blade of the shop, as far as it is held beside this one: thicknesses at mid-edge, mm. */
+export interface OtherBlade {
+  readonly name: string;
+  readonly use: string | null;
+  readonly behind: number;
+  /** Height of its edge bevel, where that was read. */
+  readonly edgeBevel: number;
 }
 
 export type Rule = (judged: Judged) => Finding[];

@@ -2,7 +2,6 @@ import { read } from "../blade/table.ts";
 import { clampBehind, edgeAngleLow, followTheCurve } from "./cut.ts";
 import type { Finding } from "./finding.ts";
 import { clearStations, type Rule, stretches, tipX } from "./judged.ts";
-import { STARTING_VALUE } from "./purposes.ts";
 
 /** Will it last: whether enough steel stands where the work will load it. */
 
@@ -23,7 +22,7 @@ export const behindTooThin: Rule = (judged) => {
         unit: "mm",
         message: `Behind the edge it is down to ${say.length(thinnest)} ${say.along(from, to)}; ${purpose.name} wants ${say.length(least)} or more.`,
         advice: "Stop grinding sooner, or keep the knife for lighter work.",
-        basis: STARTING_VALUE,
+        basis: judged.basisOf("behind"),
         remedies: [...clampBehind(judged, least, null), ...followTheCurve(judged)],
       };
     },
@@ -56,7 +55,7 @@ export const tipTooThin: Rule = (judged) => {
       unit: "mm",
       message: `${say.length(BEHIND_TIP)} behind the tip it is ${say.length(here)} over the flats; ${purpose.name} wants ${say.length(least)} or more.`,
       advice: "End the distal taper thicker, or take the point's last millimetres off.",
-      basis: STARTING_VALUE,
+      basis: judged.basisOf("tip"),
       remedies: changes.length > 0 ? [{ words: `End the taper at ${say.length(least)}.`, changes }] : [],
     },
   ];

@@ -64,7 +64,20 @@ export const PURPOSES: readonly Purpose[] = [
   purpose("display", "a double edge for display", [0.4, 0.9], [18, 25], 2, 3.2, 0.8, 2.5, "flat or hollow"),
 ];
 
+/** A purpose of the maker's own: nothing is asked but what is set for the one blade. */
+export const OWN_PURPOSE = purpose(
+  "own",
+  "this blade",
+  [0, Number.POSITIVE_INFINITY],
+  [0, 90],
+  null,
+  null,
+  null,
+  null,
+  "any",
+);
+
 /** The purpose named in a blade's `use`, if it is one of those above. */
 export function purposeOf(use: string | undefined): Purpose | undefined {
-  return PURPOSES.find((purpose) => purpose.key === use);
+  return use === OWN_PURPOSE.key ? OWN_PURPOSE : PURPOSES.find((purpose) => purpose.key === use);
 }

@@ -1,6 +1,6 @@
 import { compileField, type Field, thicknessAt } from "../blade/field.ts";
 import { massOf, sectionSums, solidBetween } from "../blade/mass.ts";
-import { spansAt } from "../blade/outline.ts";
+import { isInside, spansAt } from "../blade/outline.ts";
 import { gauss } from "../blade/quadrature.ts";
 import type { Blade } from "../blade/schema.ts";
 import { densityOf } from "../steel/steels.ts";
@@ -79,7 +79,8 @@ function weighPin(field: Field, pin: Pin): Weight {
   const isDrilled = (field.blade.holes ?? []).some(
     (hole) => Math.hypot(hole.x - pin.x, hole.y - pin.y) < 0.5 && hole.d >= pin.diameter - 0.5,
   );
-  const tang = isDrilled ? 0 : (Math.PI / 4) * pin.diameter ** 2 * thicknessAt(field, pin.x, pin.y);
+  const isThrough = !isDrilled && isInside(field.ring, pin.x, pin.y);
+  const tang = !isThrough ? 0 : (Math.PI / 4) * pin.diameter ** 2 * thicknessAt(field, pin.x, pin.y);
   const steel = massOf(tang, densityOf(field.blade.steel));
   return {
     name: "pin",

@@ -1,10 +1,11 @@
 import { type Static, Type } from "@sinclair/typebox";
+import { PRINTABLE } from "../document/printable.ts";
 
 /** The handle document, `true-spine/handle` version 1: what is put on a blade's tang. Lengths mm. */
 const only = { additionalProperties: false } as const;
 const X = Type.Number({ minimum: -2000, maximum: 2000 });
 const Size = Type.Number({ exclusiveMinimum: 0, maximum: 400 });
-const MaterialName = Type.String({ minLength: 1, maxLength: 40 });
+const MaterialName = Type.String({ minLength: 1, maxLength: 40, pattern: PRINTABLE });
 
 /** Slabs on both faces of a full tang, from butt to front, within the tang's outline less an inset. */
 const Scales = Type.Object(
@@ -65,16 +66,20 @@ const Pin = Type.Object(
   only,
 );
 
+/** Every kind of part. */
+export const PARTS = { scales: Scales, block: Block, fitting: Fitting } as const;
+
 export const HandleSchema = Type.Object(
   {
     format: Type.Literal("true-spine/handle"),
     version: Type.Literal(1),
-    parts: Type.Array(Type.Union([Scales, Block, Fitting]), { maxItems: 20 }),
+    parts: Type.Array(Type.Union(Object.values(PARTS) as unknown as PartMembers), { maxItems: 20 }),
     pins: Type.Array(Pin, { maxItems: 40 }),
   },
   { ...only, $id: "true-spine/handle/1", title: "True Spine handle, version 1" },
 );
 
+type PartMembers = [typeof Scales, typeof Block, typeof Fitting];
 export type Handle = Static<typeof HandleSchema>;
 export type HandlePart = Handle["parts"][number];
 export type Pin = Static<typeof Pin>;

@@ -86,7 +86,7 @@ describe("each rule fires where it should, and not on a sound knife", () => {
     const { findings, notJudged } = judge(knife);
     expect(findings.filter((finding) => finding.severity !== "note")).toEqual([]);
     expect(findings.every((finding) => QUIET.includes(finding.id))).toBe(true);
-    expect(notJudged.map((item) => item.id)).toEqual(["stock", "hardening"]);
+    expect(notJudged.map((item) => item.id)).toEqual(["edge-against-steel", "stock", "hardening"]);
   });
 
   test.each(Object.entries(FIRES))("%s", (id, spoil) => {
@@ -155,7 +155,9 @@ test("without a purpose nothing is skipped in silence: what could not be judged 
 
 test("sentences speak in the unit on show", () => {
   const spoilt = changed(knife, FIRES["behind-edge-thick"]!);
-  const words = judge(spoilt, undefined, "thou").findings.find((f) => f.id === "behind-edge-thick")!.message;
+  const words = judge(spoilt, undefined, { unit: "thou" }).findings.find(
+    (f) => f.id === "behind-edge-thick",
+  )!.message;
   expect(words).toContain("31.5 thou");
   expect(words).not.toContain("mm");
 });

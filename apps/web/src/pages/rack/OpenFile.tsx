@@ -1,5 +1,6 @@
-import type { Fault } from "@true-spine/core/blade/fault.ts";
-import { LONGEST_FILE, parseBladeText } from "@true-spine/core/blade/parse.ts";
+import { parseBladeText } from "@true-spine/core/blade/parse.ts";
+import type { Fault } from "@true-spine/core/document/fault.ts";
+import { LONGEST_FILE } from "@true-spine/core/document/read-json.ts";
 import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { createBlade } from "../../api/blades.ts";
