@@ -36,6 +36,10 @@ for (const theme of ["light", "dark"] as const) {
     await page.keyboard.press("Escape");
     await openBlade(page, id, "shape");
     await look("shape");
+    await page.getByRole("button", { name: "limits …" }).click();
+    await page.getByRole("button", { name: "Change thickness behind the edge" }).click();
+    await look("limits");
+    await page.keyboard.press("Escape");
     await page.keyboard.press("?");
     await look("keys");
   });

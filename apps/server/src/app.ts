@@ -1,5 +1,7 @@
 import { serveStatic } from "@hono/node-server/serve-static";
 import { BladeSchema } from "@true-spine/core/blade/schema.ts";
+import { LimitsSchema } from "@true-spine/core/findings/limits.ts";
+import { HandleSchema } from "@true-spine/core/handle/schema.ts";
 import { sql } from "drizzle-orm";
 import { Hono } from "hono";
 import { bodyLimit } from "hono/body-limit";
@@ -9,6 +11,10 @@ import { LARGEST_BODY } from "./body.ts";
 import type { Database } from "./database.ts";
 import { notFound, Problem, problemResponse } from "./problem.ts";
 import { bladeRoutes } from "./routes/blades.ts";
+
+const SCHEMAS = new Map<string, object>(
+  Object.entries({ blade: BladeSchema, handle: HandleSchema, limits: LimitsSchema }),
+);
 
 export interface AppOptions {
   readonly db: Database;
@@ -65,7 +71,11 @@ export function createApp({ db, log, webDist }: AppOptions): Hono {
     await db.execute(sql`select 1`);
     return c.json({ status: "ok" });
   });
-  app.get("/api/schema/blade", (c) => c.json(BladeSchema));
+  app.get("/api/schema/:kind", (c) => {
+    const schema = SCHEMAS.get(c.req.param("kind"));
+    if (!schema) throw notFound("schema");
+    return c.json(schema);
+  });
   app.route("/api/blades", bladeRoutes(db));
   app.all("/api/*", () => {
     throw notFound("address");

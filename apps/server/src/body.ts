@@ -2,6 +2,12 @@ import { type Static, type TSchema, Type } from "@sinclair/typebox";
 import { parseBlade } from "@true-spine/core/blade/parse.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { BLADE_STATES } from "@true-spine/core/contract.ts";
+import {
+  DOCUMENT_KINDS,
+  type DocumentKind,
+  type Documents,
+  parseDocument,
+} from "@true-spine/core/document/documents.ts";
 import { faultsOf } from "@true-spine/core/document/explain.ts";
 import { Ajv } from "ajv";
 import type { Context } from "hono";
@@ -19,6 +25,12 @@ const Label = Type.String({ minLength: 1, maxLength: 120 });
 export const Create = ajvChecked(Type.Object({ id: Uuid, file: Type.Unknown() }, only));
 export const Save = ajvChecked(
   Type.Object({ file: Type.Unknown(), base: Revision, saveKey: Uuid, label: Type.Optional(Label) }, only),
+);
+export const SaveDocument = ajvChecked(
+  Type.Object(
+    { file: Type.Unknown(), base: Type.Integer({ minimum: 0, maximum: 1_000_000 }), saveKey: Uuid },
+    only,
+  ),
 );
 export const Marks = ajvChecked(
   Type.Object(
@@ -62,6 +74,19 @@ export function bladeOf(value: unknown): Blade {
   const parsed = parseBlade(value);
   if (!parsed.ok) throw refusedDocument(parsed.faults);
   return parsed.blade;
+}
+
+/** A document of a kind from a request's value, or a 422 with every fault and its path. */
+export function documentOf<K extends DocumentKind>(kind: K, value: unknown): Documents[K] {
+  const parsed = parseDocument(kind, value);
+  if (!parsed.ok) throw refusedDocument(parsed.faults);
+  return parsed.document;
+}
+
+export function kindOf(c: Context): DocumentKind {
+  const kind = DOCUMENT_KINDS.find((one) => one === c.req.param("kind"));
+  if (!kind) throw new Problem(404, "There is no such kind of document.");
+  return kind;
 }
 
 export function idOf(c: Context): string {

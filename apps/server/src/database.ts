@@ -4,6 +4,7 @@ import { migrate } from "drizzle-orm/node-postgres/migrator";
 import { Client, escapeIdentifier, Pool } from "pg";
 
 export type Database = NodePgDatabase;
+export type Transaction = Parameters<Parameters<Database["transaction"]>[0]>[0];
 
 const NAME = "true_spine";
 const MIGRATIONS = fileURLToPath(new URL("../migrations", import.meta.url));

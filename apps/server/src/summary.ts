@@ -3,15 +3,18 @@ import { drawnLines, type Line } from "@true-spine/core/blade/lines.ts";
 import { massOf, solidBetween } from "@true-spine/core/blade/mass.ts";
 import { ringPoints } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { stationAt } from "@true-spine/core/blade/station.ts";
 import type { Summary } from "@true-spine/core/contract.ts";
-import { judge } from "@true-spine/core/findings/judge.ts";
+import { type Beside, judge } from "@true-spine/core/findings/judge.ts";
 import { densityOf } from "@true-spine/core/steel/steels.ts";
 
 /** What the rack shows of a checked blade. */
-export function summaryOf(blade: Blade): Summary {
+export function summaryOf(blade: Blade, beside: Beside = {}): Summary {
   const field = compileField(blade);
-  const { findings } = judge(blade, field);
+  const { findings } = judge(blade, field, beside);
   const { left, right, top, bottom } = field.ring;
+  const middle = stationAt(field, 0.5);
+  const edgeBevel = middle.right.edgeBevel ?? middle.left.edgeBevel;
   const behind = blade.edge.behind.map((row) => row.t);
   const lines = drawnLines(field, LINE_PLACES);
   const shown = blade.bevels.right.kind === "none" ? "left" : "right";
@@ -20,6 +23,7 @@ export function summaryOf(blade: Blade): Summary {
     length: blade.outline.spine[blade.outline.spine.length - 1]!.at[0],
     mass: massOf(solidBetween(field).volume, densityOf(blade.steel)),
     behind: [Math.min(...behind), Math.max(...behind)],
+    ...(middle.behind !== null && edgeBevel !== null ? { middle: { behind: middle.behind, edgeBevel } } : {}),
     fix: findings.filter((finding) => finding.severity === "fix").length,
     watch: findings.filter((finding) => finding.severity === "watch").length,
     worst: worst?.message ?? null,

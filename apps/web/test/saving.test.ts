@@ -1,7 +1,9 @@
+import { parseBlade } from "@true-spine/core/blade/parse.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
+import { saveBlade } from "../src/api/blades.ts";
 import { takeDraftPlace } from "../src/blade/drafts.ts";
-import { startSaving } from "../src/blade/saving.ts";
+import { type Save, startSaving } from "../src/blade/saving.ts";
 import { knife, radiusOf } from "./knife.ts";
 
 interface Sent {
@@ -48,9 +50,12 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
+const isBlade = (value: unknown): value is Blade => parseBlade(value).ok;
+
 async function open(id = "one") {
-  const { place, left } = await takeDraftPlace(id);
-  return { saving: startSaving(id, 1, place, left, () => {}), left };
+  const { place, left } = await takeDraftPlace(id, isBlade);
+  const send = (save: Save<Blade>) => saveBlade(id, save);
+  return { saving: startSaving({ send, revision: 1, place, left, onSaved: () => {} }), left };
 }
 
 describe("a blade saves itself", () => {

@@ -1,4 +1,5 @@
 import type { Blade } from "./blade/schema.ts";
+import type { DocumentKind, Documents } from "./document/documents.ts";
 
 /** What server and pages say to one another about blades, apart from the blade file itself. */
 export const BLADE_STATES = ["design", "in work", "finished"] as const;
@@ -12,6 +13,8 @@ export interface Summary {
   behind: [number, number] | null;
   fix: number;
   watch: number;
+  /** At mid-edge, mm: thickness behind the edge and height of the edge bevel; absent where there is none. */
+  middle?: { behind: number; edgeBevel: number };
   /** The worst finding, in a sentence. */
   worst: string | null;
   /** The outline as an SVG path in mm, y down, and its box: x, y, width, height. */
@@ -36,6 +39,12 @@ export interface BladeRow {
 
 export interface BladeWithFile extends BladeRow {
   file: Blade;
+}
+
+/** A document that belongs to a blade, as it stands; revision 0 and null where there is none yet. */
+export interface StandingDocument<K extends DocumentKind = DocumentKind> {
+  revision: number;
+  file: Documents[K] | null;
 }
 
 export interface RevisionRow {

@@ -6,6 +6,7 @@ import type { Database } from "../database.ts";
 import { notFound, Problem } from "../problem.ts";
 import { blades, revisions } from "../schema/blades.ts";
 import { summaryOf } from "../summary.ts";
+import { besideOf } from "./documents.ts";
 
 const ROW = {
   id: blades.id,
@@ -75,7 +76,7 @@ export async function saveBlade(
   id: string,
   save: { file: Blade; base: number; saveKey: string; label?: string },
 ): Promise<{ revision: number }> {
-  const summary = summaryOf(save.file);
+  const summary = summaryOf(save.file, await besideOf(db, id));
   return db.transaction(async (tx) => {
     const [standing] = await tx.select().from(blades).where(eq(blades.id, id)).for("update");
     if (!standing || standing.deletedAt) throw notFound("blade");

@@ -1,6 +1,20 @@
 import { randomUUID } from "node:crypto";
 import { Hono } from "hono";
-import { bladeOf, bodyOf, Copy, Create, idOf, Labelled, Marks, numberOf, Restore, Save } from "../body.ts";
+import {
+  bladeOf,
+  bodyOf,
+  Copy,
+  Create,
+  documentOf,
+  idOf,
+  kindOf,
+  Labelled,
+  Marks,
+  numberOf,
+  Restore,
+  Save,
+  SaveDocument,
+} from "../body.ts";
 import type { Database } from "../database.ts";
 import {
   createBlade,
@@ -13,6 +27,8 @@ import {
   saveBlade,
   throwAway,
 } from "../records/blades.ts";
+
+import { copyDocuments, readDocument, saveDocument } from "../records/documents.ts";
 
 const LONGEST_NAME = 120;
 
@@ -54,7 +70,17 @@ export function bladeRoutes(db: Database): Hono {
     const { id } = await bodyOf(c, Copy);
     const { file } = await readBlade(db, idOf(c));
     const name = `${file.name.slice(0, LONGEST_NAME - 7)} (copy)`;
-    return c.json(await createBlade(db, id, { ...file, name }), 201);
+    const made = await createBlade(db, id, { ...file, name });
+    await copyDocuments(db, idOf(c), id);
+    return c.json(made, 201);
+  });
+
+  routes.get("/:id/documents/:kind", async (c) => c.json(await readDocument(db, idOf(c), kindOf(c))));
+
+  routes.put("/:id/documents/:kind", async (c) => {
+    const { file, ...save } = await bodyOf(c, SaveDocument);
+    const kind = kindOf(c);
+    return c.json(await saveDocument(db, idOf(c), kind, { ...save, file: documentOf(kind, file) }));
   });
 
   routes.get("/:id/revisions", async (c) => c.json(await listRevisions(db, idOf(c))));

@@ -1,5 +1,6 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { BladeState, Summary } from "@true-spine/core/contract.ts";
+import type { DocumentKind, Documents } from "@true-spine/core/document/documents.ts";
 import { sql } from "drizzle-orm";
 import {
   check,
@@ -55,5 +56,25 @@ export const revisions = pgTable(
   (table) => [
     primaryKey({ columns: [table.bladeId, table.number] }),
     uniqueIndex("revisions_save_key").on(table.bladeId, table.saveKey),
+  ],
+);
+
+/** Every state of the documents that belong to a blade. Rows are only ever added; the highest number stands. */
+export const documents = pgTable(
+  "documents",
+  {
+    bladeId: uuid("blade_id")
+      .notNull()
+      .references(() => blades.id, { onDelete: "cascade" }),
+    kind: text("kind").$type<DocumentKind>().notNull(),
+    number: integer("number").notNull(),
+    file: jsonb("file").$type<Documents[DocumentKind]>().notNull(),
+    /** Made up by whoever saves, so that a save sent twice is one state. */
+    saveKey: uuid("save_key").notNull(),
+    createdAt: when("created_at").notNull().defaultNow(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.bladeId, table.kind, table.number] }),
+    uniqueIndex("documents_save_key").on(table.bladeId, table.kind, table.saveKey),
   ],
 );

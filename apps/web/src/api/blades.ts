@@ -1,15 +1,40 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import type { BladeRow, BladeState, BladeWithFile, RevisionRow } from "@true-spine/core/contract.ts";
+import type {
+  BladeRow,
+  BladeState,
+  BladeWithFile,
+  RevisionRow,
+  StandingDocument,
+} from "@true-spine/core/contract.ts";
+import type { DocumentKind, Documents } from "@true-spine/core/document/documents.ts";
+import type { OtherBlade } from "@true-spine/core/findings/judged.ts";
 import { send } from "./client.ts";
+
+const listBlades = (search: string, archived: boolean) =>
+  send<BladeRow[]>("GET", `/blades?search=${encodeURIComponent(search)}&archived=${archived}`);
 
 export function useRack(search: string, archived: boolean) {
   return useQuery({
     queryKey: ["blades", search, archived],
-    queryFn: () =>
-      send<BladeRow[]>("GET", `/blades?search=${encodeURIComponent(search)}&archived=${archived}`),
+    queryFn: () => listBlades(search, archived),
     placeholderData: (before) => before,
   });
+}
+
+const NONE: OtherBlade[] = [];
+
+/** The rack's other blades, as far as a blade is held beside them. */
+export function useOtherBlades(id: string): OtherBlade[] {
+  const { data } = useQuery({
+    queryKey: ["blades", "", false],
+    queryFn: () => listBlades("", false),
+    select: (rows) =>
+      rows.flatMap(({ id: other, name, use, summary: { middle } }) =>
+        other === id || !middle ? [] : [{ name, use, ...middle }],
+      ),
+  });
+  return data ?? NONE;
 }
 
 export function useRevisions(id: string, standing: number, isOpen: boolean) {
@@ -32,5 +57,12 @@ export const throwAway = (id: string) => send<void>("DELETE", `/blades/${id}`);
 export const takeBack = (id: string) => send<BladeWithFile>("POST", `/blades/${id}/take-back`);
 export const labelRevision = (id: string, number: number, label: string | null) =>
   send<void>("PATCH", `/blades/${id}/revisions/${number}`, { label });
+export const readDocument = <K extends DocumentKind>(id: string, kind: K) =>
+  send<StandingDocument<K>>("GET", `/blades/${id}/documents/${kind}`);
+export const saveDocument = <K extends DocumentKind>(
+  id: string,
+  kind: K,
+  save: { file: Documents[K]; base: number; saveKey: string },
+) => send<{ revision: number }>("PUT", `/blades/${id}/documents/${kind}`, save);
 export const saveBlade = (id: string, save: { file: Blade; base: number; saveKey: string; label?: string }) =>
   send<{ revision: number }>("PUT", `/blades/${id}`, save);

@@ -1,9 +1,15 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import { createContext, useContext } from "react";
+import type { DocumentKind, Documents } from "@true-spine/core/document/documents.ts";
+import { purposeWithin } from "@true-spine/core/findings/limits.ts";
+import { type Purpose, purposeOf } from "@true-spine/core/findings/purposes.ts";
+import { createContext, useContext, useMemo } from "react";
 import { type StoreApi, useStore } from "zustand";
 import type { Judged } from "./judging.ts";
-import type { Saving } from "./saving.ts";
+import type { Savings } from "./record.ts";
+import type { SaveStatus } from "./saving.ts";
 import type { OpenBlade } from "./store.ts";
+
+export type Panel = "commands" | "keys" | "history" | "limits";
 
 /** The part of the screen's state that is not the blade: where the scribe stands, what the rail shows. */
 export interface RailState {
@@ -12,6 +18,8 @@ export interface RailState {
   readonly fit: "whole" | "blade";
   /** Where the pointer was last seen over the strips, mm; what the S key drops the scribe at. */
   readonly pointer: number;
+  /** Which dialog is open over the page. */
+  readonly panel: Panel | null;
   readonly isTrayOpen: boolean;
   readonly isSolidOpen: boolean;
 }
@@ -24,7 +32,7 @@ export interface JudgedState {
 export interface BladeScreen {
   readonly id: string;
   readonly open: OpenBlade;
-  readonly saving: Saving;
+  readonly savings: Savings;
   readonly rail: StoreApi<RailState>;
   readonly judging: StoreApi<JudgedState>;
 }
@@ -46,6 +54,40 @@ export function useFile(): Blade {
 export function useFilePart<T>(pick: (file: Blade) => T): T {
   return useStore(useScreen().open.store, (state) => pick(state.file));
 }
+
+/** Another document of the blade, as it stands on this screen. */
+export function useDocument<K extends DocumentKind>(kind: K): Documents[K] {
+  return useStore(useScreen().open.store, (state) => state[kind] as Documents[K]);
+}
+
+/** What the blade is for, with the limits changed for it put in; undefined where that is not said. */
+export function usePurpose(): Purpose | undefined {
+  const use = useFilePart((file) => file.use);
+  const limits = useDocument("limits");
+  return useMemo(() => {
+    const purpose = purposeOf(use);
+    return purpose && purposeWithin(purpose, limits);
+  }, [use, limits]);
+}
+
+/** One word for all that saves itself here: the most troubled of them, and why. */
+export function useSaveStatus(): { status: SaveStatus; why: string | null; revision: number } {
+  const { savings } = useScreen();
+  const blade = useStore(savings.blade.state);
+  const limits = useStore(savings.limits.state);
+  const handle = useStore(savings.handle.state);
+  const [worst] = [blade, limits, handle].sort((a, b) => TROUBLE[b.status] - TROUBLE[a.status]);
+  return { status: worst!.status, why: worst!.why, revision: blade.revision };
+}
+
+const TROUBLE: Record<SaveStatus, number> = {
+  saved: 0,
+  unsaved: 1,
+  saving: 2,
+  away: 3,
+  refused: 4,
+  conflict: 5,
+};
 
 export function useRail<T>(pick: (state: RailState) => T): T {
   return useStore(useScreen().rail, pick);

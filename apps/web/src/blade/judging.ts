@@ -1,12 +1,13 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { Evaluation } from "@true-spine/core/evaluation.ts";
 import type { Finding, NotJudged } from "@true-spine/core/findings/finding.ts";
-import type { LengthUnit } from "@true-spine/core/units/length.ts";
+import type { Beside } from "@true-spine/core/findings/judge.ts";
 import { wrap } from "comlink";
 import { useEffect, useState } from "react";
+import { useOtherBlades } from "../api/blades.ts";
 import { useSettings } from "../app/settings.ts";
 import type { Judging } from "../workers/judge.worker.ts";
-import { useFile, useScreen } from "./context.ts";
+import { useDocument, useFile, useScreen } from "./context.ts";
 
 export interface Judged {
   /** The file these figures belong to. */
@@ -24,23 +25,29 @@ const QUIET_MS = 250;
 export function useJudging(): void {
   const { judging } = useScreen();
   const file = useFile();
+  const limits = useDocument("limits");
+  const handle = useDocument("handle");
+  const others = useOtherBlades(useScreen().id);
   const unit = useSettings((settings) => settings.unit);
   const [judge] = useState(startJudge);
   useEffect(() => {
     judge.show = (judged) => judging.setState({ judged });
     return () => judge.end();
   }, [judge, judging]);
-  useEffect(() => judge.ask(file, unit), [judge, file, unit]);
+  useEffect(
+    () => judge.ask(file, { unit, limits, handle, others }),
+    [judge, file, unit, limits, handle, others],
+  );
 }
 
 function startJudge() {
   let worker: Worker | null = null;
-  let waiting: { file: Blade; unit: LengthUnit } | null = null;
+  let waiting: { file: Blade; beside: Beside } | null = null;
   let isBusy = false;
   const judge = {
     show: (_: Judged) => {},
-    ask(file: Blade, unit: LengthUnit) {
-      waiting = { file, unit };
+    ask(file: Blade, beside: Beside) {
+      waiting = { file, beside };
       if (!isBusy) void work();
     },
     end() {
@@ -57,13 +64,13 @@ function startJudge() {
     const mine = worker;
     const remote = wrap<Judging>(mine);
     while (waiting && worker === mine) {
-      const { file, unit } = waiting;
+      const { file, beside } = waiting;
       waiting = null;
-      const result = { file, ...(await remote.judge(file, { unit })), isConfirmed: false };
+      const result = { file, ...(await remote.judge(file, beside)), isConfirmed: false };
       if (worker !== mine) return;
       judge.show({ ...result, findings: result.findings.map((finding) => ({ ...finding, remedies: [] })) });
       if (!(await isQuiet())) continue;
-      const findings = await remote.confirm(file, result.findings, { unit });
+      const findings = await remote.confirm(file, result.findings, beside);
       if (worker === mine && !waiting) judge.show({ ...result, findings, isConfirmed: true });
     }
     if (worker === mine) isBusy = false;

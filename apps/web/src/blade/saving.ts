@@ -1,27 +1,28 @@
-import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { createStore, type StoreApi } from "zustand";
-import { saveBlade } from "../api/blades.ts";
 import { Refused, Unreachable } from "../api/client.ts";
 import type { Draft, DraftPlace } from "./drafts.ts";
 
 export type SaveStatus = "saved" | "unsaved" | "saving" | "away" | "conflict" | "refused";
 
-export interface SavingState {
+export interface SavingState<T> {
   readonly status: SaveStatus;
   readonly revision: number;
   /** The version that someone else saved in the meantime. */
-  readonly theirs: { readonly revision: number; readonly file: Blade } | null;
+  readonly theirs: { readonly revision: number; readonly file: T } | null;
   readonly why: string | null;
 }
 
+/** One save as it goes to the server: sent again under the same key it is still one save. */
+export type Save<T> = NonNullable<Draft<T>["sent"]>;
+
 /**
- * Saves a blade by itself, losing nothing. Every change is first kept in this browser, then sent. A save with
+ * Saves a blade, or a document of it, by itself, losing nothing. Every change is first kept in this browser, then sent. A save with
  * no answer is sent again under the same key until it is answered, because it may have landed; only then does
  * what was typed since follow. A stale save stops and waits for the maker's choice.
  */
-export interface Saving {
-  readonly state: StoreApi<SavingState>;
-  changed(file: Blade): void;
+export interface Saving<T> {
+  readonly state: StoreApi<SavingState<T>>;
+  changed(file: T): void;
   /** Keeps what is on this screen, as the revision after theirs. */
   keepMine(): void;
   /** Forgets what was not saved here; the caller shows their version instead. */
@@ -36,17 +37,24 @@ const KEEP_WITHIN_MS = 80;
 const FIRST_RETRY_MS = 500;
 const LONGEST_RETRY_MS = 5000;
 
-export function startSaving(
-  id: string,
-  revision: number,
-  place: DraftPlace,
-  left: Draft | null,
-  onSaved: (revision: number) => void,
-): Saving {
-  const state = createStore<SavingState>()(() => ({ status: "saved", revision, theirs: null, why: null }));
-  let latest: Blade | null = left?.latest ?? null;
+export function startSaving<T>({
+  send: put,
+  revision,
+  place,
+  left,
+  onSaved,
+}: {
+  send: (save: Save<T>) => Promise<{ revision: number }>;
+  /** The one that stands. */
+  revision: number;
+  place: DraftPlace<T>;
+  left: Draft<T> | null;
+  onSaved: (revision: number) => void;
+}): Saving<T> {
+  const state = createStore<SavingState<T>>()(() => ({ status: "saved", revision, theirs: null, why: null }));
+  let latest: T | null = left?.latest ?? null;
   let base = left?.base ?? revision;
-  let sent: Draft["sent"] = left?.sent ?? null;
+  let sent: Draft<T>["sent"] = left?.sent ?? null;
   let isSending = false;
   let isStopped = false;
   let retryAfter = FIRST_RETRY_MS;
@@ -56,7 +64,7 @@ export function startSaving(
   const keep = () => {
     clearTimeout(keeping);
     keeping = undefined;
-    if (latest) place.keep({ latest, base, sent });
+    if (latest !== null) place.keep({ latest, base, sent });
     else place.clear();
   };
   // While a hand is dragging, writing the draft waits a moment; leaving the page does not.
@@ -79,7 +87,7 @@ export function startSaving(
     isSending = true;
     if (state.getState().status !== "away") state.setState({ status: "saving", why: null });
     try {
-      const answer = await saveBlade(id, sent);
+      const answer = await put(sent);
       const isAll = sent.file === latest || JSON.stringify(sent.file) === JSON.stringify(latest);
       base = answer.revision;
       sent = null;
@@ -107,7 +115,7 @@ export function startSaving(
     keep();
     if (error instanceof Refused && error.status === 409) {
       const { revision: number = 0, file } = error.details;
-      state.setState({ status: "conflict", theirs: { revision: number, file: file as Blade } });
+      state.setState({ status: "conflict", theirs: { revision: number, file: file as T } });
     } else {
       state.setState({
         status: "refused",

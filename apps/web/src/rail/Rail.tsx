@@ -1,10 +1,9 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { thicknessAbove } from "@true-spine/core/blade/station.ts";
-import { purposeOf } from "@true-spine/core/findings/purposes.ts";
 import { MILLIMETRES_IN, showLength } from "@true-spine/core/units/length.ts";
 import { memo, type ReactNode, useMemo, useRef } from "react";
 import { useSettings } from "../app/settings.ts";
-import { useFile, useRail, useScreen } from "../blade/context.ts";
+import { useFile, usePurpose, useRail, useScreen } from "../blade/context.ts";
 import { fieldOf, linesOf } from "../blade/derived.ts";
 import { Chart, type Curve } from "./Chart.tsx";
 import { ScribeMark } from "./ScribeMark.tsx";
@@ -138,7 +137,7 @@ function EdgeStrip({ file, scale, height }: { file: Blade; scale: Scale; height:
   const unit = useSettings((settings) => settings.unit);
   const field = fieldOf(file);
   const stations = clearStations(file);
-  const purpose = purposeOf(file.use);
+  const purpose = usePurpose();
   const above = (h: number): Curve["points"] =>
     stations.map((station) => [station.x, thicknessAbove(field, station, h)]);
   const name = (h: number) => `${showLength(h, unit, unit === "mm" ? 0 : undefined)} up`;
@@ -155,6 +154,7 @@ function EdgeStrip({ file, scale, height }: { file: Blade; scale: Scale; height:
   ];
   const xs = stations.map((station) => station.x);
   const band = purpose &&
+    Number.isFinite(purpose.behind[1]) &&
     xs.length > 0 && {
       from: Math.min(...xs),
       to: Math.max(...xs),

@@ -2,7 +2,7 @@ import type { Field } from "@true-spine/core/blade/field.ts";
 import { spansAt } from "@true-spine/core/blade/outline.ts";
 import { type Station, thicknessAbove } from "@true-spine/core/blade/station.ts";
 import { read } from "@true-spine/core/blade/table.ts";
-import { purposeOf } from "@true-spine/core/findings/purposes.ts";
+import type { Purpose } from "@true-spine/core/findings/purposes.ts";
 import { edgeBeforeSharpening } from "@true-spine/core/grind/relations.ts";
 import { showAngle } from "@true-spine/core/units/angle.ts";
 import { type LengthUnit, showLength } from "@true-spine/core/units/length.ts";
@@ -19,7 +19,13 @@ export interface NumberRow {
 }
 
 /** Every number at the scribe, in words and figures of the unit on show. */
-export function numbersAt(field: Field, x: number, station: Station | null, unit: LengthUnit): NumberRow[] {
+export function numbersAt(
+  field: Field,
+  x: number,
+  station: Station | null,
+  unit: LengthUnit,
+  purpose: Purpose | undefined,
+): NumberRow[] {
   const say = (mm: number) => showLength(mm, unit);
   const flats = read(field.thickness, x);
   const spans = spansAt(field.ring, x);
@@ -40,14 +46,16 @@ export function numbersAt(field: Field, x: number, station: Station | null, unit
   const { right, left } = station;
   const length = (value: number | null) => (value === null ? null : say(value));
   const angle = (value: number | null) => (value === null ? null : showAngle(value));
-  const purpose = purposeOf(field.blade.use);
   const { angle: edge } = field.blade.edge;
   const rows: NumberRow[] = [
     row("Behind the edge", behindFrom(station, edge, say), {
       left: length(left.behind),
       right: length(right.behind),
       both: length(station.behind),
-      wanted: purpose ? `${say(purpose.behind[0])}–${say(purpose.behind[1])}` : null,
+      wanted:
+        purpose && Number.isFinite(purpose.behind[1])
+          ? `${say(purpose.behind[0])}–${say(purpose.behind[1])}`
+          : null,
       isOut: !!purpose && station.behind !== null && outside(station.behind, purpose.behind),
     }),
     row("Edge bevel", `d = e ÷ tan α = ${length(right.behind) ?? "–"} ÷ tan ${edge.right}°`, {

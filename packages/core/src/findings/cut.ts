@@ -25,7 +25,7 @@ export const behindTooThick: Rule = (judged) => {
         unit: "mm",
         message: `Behind the edge it is up to ${say.length(thickest)} ${say.along(from, to)}; ${purpose.name} wants ${say.length(purpose.behind[0])} to ${say.length(most)}.`,
         advice: "Grind the edge thinner before sharpening, or give the knife another purpose.",
-        basis: judged.basisOf("behind"),
+        ...judged.heldTo("behind"),
         remedies: [...clampBehind(judged, null, most), ...followTheCurve(judged)],
       };
     },
@@ -67,7 +67,7 @@ const tooThickAt =
           unit: "mm",
           message: `${say.length(height)} above the edge it is up to ${say.length(thickest)} ${say.along(from, to)}; ${purpose.name} wants no more than ${say.length(most)}.`,
           advice: "Take the grind line higher, the stock thinner, or the edge thinner.",
-          basis: judged.basisOf(height === 5 ? "at5" : "at10"),
+          ...judged.heldTo(height === 5 ? "at5" : "at10"),
           remedies: [...thinnerAbove(judged, height, most), ...followTheCurve(judged)],
         };
       },
@@ -145,7 +145,7 @@ export const wedgeThick: Rule = (judged) => {
         wanted: [null, limit],
         message: `The first 10 mm of the section hold ${most.toFixed(1)} mm² ${say.along(from, to)}, ${Math.round((100 * most) / limit)} % of what ${purpose.name} should: it will wedge.`,
         advice: "Take the grind line higher, the stock thinner, or the edge thinner.",
-        basis: judged.basisOf("at10"),
+        ...judged.heldTo("at10"),
         remedies: [...thinnerAbove(judged, 10, purpose.at10!), ...followTheCurve(judged)],
       };
     },
@@ -200,7 +200,7 @@ export const edgeAngleHigh: Rule = (judged) => angleOutside(judged, "high");
 /** Edge angle below what the purpose wants: it may not stand. */
 export const edgeAngleLow: Rule = (judged) => angleOutside(judged, "low");
 
-function angleOutside({ blade, purpose, basisOf }: Judged, which: "high" | "low"): Finding[] {
+function angleOutside({ blade, purpose, heldTo }: Judged, which: "high" | "low"): Finding[] {
   if (!purpose) return [];
   const [least, most] = purpose.edgeAngle;
   const { angle } = blade.edge;
@@ -225,7 +225,7 @@ function angleOutside({ blade, purpose, basisOf }: Judged, which: "high" | "low"
           which === "high"
             ? "Sharpen at a lower angle, or thin it behind the edge first."
             : "Sharpen at a higher angle, or keep it for soft material.",
-        basis: basisOf("edgeAngle"),
+        ...heldTo("edgeAngle"),
         remedies: [
           {
             words: `Sharpen at ${bound}° a side.`,

@@ -1,4 +1,5 @@
 import type { Blade, Side } from "../blade/schema.ts";
+import type { Limit } from "./limits.ts";
 
 /** fix: it will not do as it is; watch: it may do, look; note: worth knowing. */
 export type Severity = "fix" | "watch" | "note";
@@ -33,6 +34,8 @@ export interface Finding {
   readonly message: string;
   readonly advice: string;
   readonly basis: string;
+  /** The limit of the purpose that was passed, where it was one: it can be changed for the blade. */
+  readonly limit?: Limit;
   /** Candidates, best first; only those that confirm.ts has put to the test may be shown. */
   readonly remedies: readonly Remedy[];
 }

@@ -37,7 +37,8 @@ export interface Beside {
 
 /** Judges a checked blade by every rule. `field` saves compiling it again. */
 export function judge(blade: Blade, field: Field = compileField(blade), beside: Beside = {}): Judgement {
-  const { unit = "mm", limits = NO_LIMITS, handle = null, others = [] } = beside;
+  const { unit = "mm", limits = NO_LIMITS, others = [] } = beside;
+  const handle = beside.handle && isThere(beside.handle) ? beside.handle : null;
   const stations = Array.from({ length: PLACES }, (_, i) => stationAt(field, (i + 0.5) / PLACES));
   const purpose = purposeOf(blade.use);
   const judged: Judged = {
@@ -48,7 +49,7 @@ export function judge(blade: Blade, field: Field = compileField(blade), beside: 
     say: speechIn(unit),
     handle,
     others,
-    basisOf: (limit) => basisOf(limit, limits),
+    heldTo: (limit) => ({ limit, basis: basisOf(limit, limits) }),
   };
   const findings = [
     ...WILL_IT_MAKE,
@@ -62,6 +63,10 @@ export function judge(blade: Blade, field: Field = compileField(blade), beside: 
   ].flatMap((rule) => rule(judged));
   findings.sort((a, b) => RANK[a.severity] - RANK[b.severity]);
   return { findings, notJudged: notJudged(judged) };
+}
+
+function isThere({ parts, pins }: Handle): boolean {
+  return parts.length + pins.length > 0;
 }
 
 /** What needs more than the steel itself to be judged. */

@@ -17,8 +17,8 @@ export interface Judged {
   readonly say: Speech;
   readonly handle: Handle | null;
   readonly others: readonly OtherBlade[];
-  /** What a limit rests on, as a finding says it. */
-  basisOf(limit: Limit): string;
+  /** The limit that a finding names, and what it rests on. */
+  heldTo(limit: Limit): Pick<Finding, "limit" | "basis">;
 }
 
 /** Another blade of the shop, as far as it is held beside this one: thicknesses at mid-edge, mm. */

@@ -22,7 +22,7 @@ export const behindTooThin: Rule = (judged) => {
         unit: "mm",
         message: `Behind the edge it is down to ${say.length(thinnest)} ${say.along(from, to)}; ${purpose.name} wants ${say.length(least)} or more.`,
         advice: "Stop grinding sooner, or keep the knife for lighter work.",
-        basis: judged.basisOf("behind"),
+        ...judged.heldTo("behind"),
         remedies: [...clampBehind(judged, least, null), ...followTheCurve(judged)],
       };
     },
@@ -55,7 +55,7 @@ export const tipTooThin: Rule = (judged) => {
       unit: "mm",
       message: `${say.length(BEHIND_TIP)} behind the tip it is ${say.length(here)} over the flats; ${purpose.name} wants ${say.length(least)} or more.`,
       advice: "End the distal taper thicker, or take the point's last millimetres off.",
-      basis: judged.basisOf("tip"),
+      ...judged.heldTo("tip"),
       remedies: changes.length > 0 ? [{ words: `End the taper at ${say.length(least)}.`, changes }] : [],
     },
   ];

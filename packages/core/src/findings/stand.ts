@@ -104,7 +104,7 @@ function apexOf(angle: number): number {
 }
 
 /** A tip that goes far sideways under a hand's push. */
-export const tipFlexes: Rule = ({ field, blade, purpose, say, basisOf }) => {
+export const tipFlexes: Rule = ({ field, blade, purpose, say, heldTo }) => {
   if (!purpose || purpose.flex === null) return [];
   const tip = blade.outline.spine[blade.outline.spine.length - 1]!.at[0];
   if (tip <= 20) return [];
@@ -122,7 +122,7 @@ export const tipFlexes: Rule = ({ field, blade, purpose, say, basisOf }) => {
       unit: "mm",
       message: `Under ${SIDE_LOAD} N sideways the point goes ${say.length(goes)}; ${purpose.name} should stay within ${say.length(most)}.`,
       advice: "Taper less, or start from thicker stock.",
-      basis: basisOf("flex"),
+      ...heldTo("flex"),
       remedies: [0.2, 0.5, 1, 1.6].map((more) => ({
         words: `End the taper ${say.length(more)} thicker.`,
         changes: [

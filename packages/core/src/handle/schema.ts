@@ -83,3 +83,6 @@ type PartMembers = [typeof Scales, typeof Block, typeof Fitting];
 export type Handle = Static<typeof HandleSchema>;
 export type HandlePart = Handle["parts"][number];
 export type Pin = Static<typeof Pin>;
+
+/** A handle of no parts: the bare blade. */
+export const NO_HANDLE: Handle = { format: "true-spine/handle", version: 1, parts: [], pins: [] };

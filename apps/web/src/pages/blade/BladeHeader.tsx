@@ -4,13 +4,10 @@ import { Download, History, Keyboard, Redo2, Undo2 } from "lucide-react";
 import { Link } from "react-router";
 import { useStore } from "zustand";
 import { useSettings } from "../../app/settings.ts";
-import { useFilePart, useScreen } from "../../blade/context.ts";
+import { useFilePart, useSaveStatus, useScreen } from "../../blade/context.ts";
 import type { SaveStatus } from "../../blade/saving.ts";
 import { Segmented } from "../../parts/Segmented.tsx";
-import { HistoryPanel } from "./HistoryPanel.tsx";
 import { BLADE_PAGES } from "./pages.ts";
-
-export type Panel = "commands" | "keys" | "history" | null;
 
 const WORDS: Record<SaveStatus, string> = {
   saved: "saved",
@@ -22,18 +19,8 @@ const WORDS: Record<SaveStatus, string> = {
 };
 
 /** Name, status in words, undo and redo, pages in working order, the unit on show. */
-export function BladeHeader({
-  row,
-  page,
-  panel,
-  setPanel,
-}: {
-  row: BladeWithFile;
-  page: string;
-  panel: Panel;
-  setPanel: (panel: Panel) => void;
-}) {
-  const { open, id } = useScreen();
+export function BladeHeader({ row, page }: { row: BladeWithFile; page: string }) {
+  const { open, id, rail } = useScreen();
   const { unit, setUnit } = useSettings();
   const canUndo = useStore(open.store.temporal, (past) => past.pastStates.length > 0);
   const canRedo = useStore(open.store.temporal, (past) => past.futureStates.length > 0);
@@ -47,13 +34,13 @@ export function BladeHeader({
         <IconButton label="Redo, Ctrl+Shift+Z" onClick={() => open.redo()} disabled={!canRedo}>
           <Redo2 className="size-4.5" aria-hidden />
         </IconButton>
-        <IconButton label="Revisions" onClick={() => setPanel("history")}>
+        <IconButton label="Revisions" onClick={() => rail.setState({ panel: "history" })}>
           <History className="size-4.5" aria-hidden />
         </IconButton>
         <IconButton label="Take the blade file" onClick={() => downloadBlade(open.store.getState().file)}>
           <Download className="size-4.5" aria-hidden />
         </IconButton>
-        <IconButton label="Keys and commands, ?" onClick={() => setPanel("keys")}>
+        <IconButton label="Keys and commands, ?" onClick={() => rail.setState({ panel: "keys" })}>
           <Keyboard className="size-4.5" aria-hidden />
         </IconButton>
       </div>
@@ -73,7 +60,6 @@ export function BladeHeader({
       <div className="w-40">
         <Segmented label="Unit" options={LENGTH_UNITS} value={unit} onChange={setUnit} />
       </div>
-      <HistoryPanel isOpen={panel === "history"} onClose={() => setPanel(null)} />
     </header>
   );
 }
@@ -82,8 +68,7 @@ function Title({ row }: { row: BladeWithFile }) {
   const name = useFilePart((file) => file.name);
   const use = useFilePart((file) => file.use);
   const steel = useFilePart((file) => file.steel);
-  const { saving } = useScreen();
-  const { status, revision, why } = useStore(saving.state);
+  const { status, revision, why } = useSaveStatus();
   const isTroubled = status === "away" || status === "conflict" || status === "refused";
   return (
     <div className="min-w-0 flex-1">

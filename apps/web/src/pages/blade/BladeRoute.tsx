@@ -1,15 +1,11 @@
 import { useQueryClient } from "@tanstack/react-query";
-import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { BladeWithFile } from "@true-spine/core/contract.ts";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { createStore } from "zustand";
-import { readBlade } from "../../api/blades.ts";
 import { Refused } from "../../api/client.ts";
 import { BladeProvider, type BladeScreen, type JudgedState, type RailState } from "../../blade/context.ts";
-import { takeDraftPlace } from "../../blade/drafts.ts";
-import { startSaving } from "../../blade/saving.ts";
-import { openBlade } from "../../blade/store.ts";
+import { type Record as BladeRecord, openRecord } from "../../blade/record.ts";
 import { useNotices } from "../../parts/Notices.tsx";
 import { BladeScreenView } from "./BladeScreenView.tsx";
 
@@ -33,21 +29,16 @@ function Opening({ id }: { id: string }) {
     let timer: ReturnType<typeof setTimeout>;
     const load = async () => {
       try {
-        const row = await readBlade(id);
-        const { place, left } = await takeDraftPlace(id);
-        if (isGone) return;
-        const result = assemble(
-          id,
-          row,
-          place,
-          left,
-          () => void queries.invalidateQueries({ queryKey: ["blades"] }),
-        );
-        stop = result.stop;
-        if (left)
+        const record = await openRecord(id, () => void queries.invalidateQueries({ queryKey: ["blades"] }));
+        if (isGone) {
+          record.stop();
+          return;
+        }
+        stop = record.stop;
+        if (record.isBroughtBack)
           useNotices.getState().tell("Brought back what was not saved when this blade was last open here.");
         setTrouble(null);
-        setOpened({ screen: result.screen, row });
+        setOpened({ screen: screenOf(id, record), row: record.row });
       } catch (error) {
         if (isGone) return;
         const isMissing = error instanceof Refused && error.status === 404;
@@ -88,50 +79,18 @@ function Opening({ id }: { id: string }) {
   );
 }
 
-function assemble(
-  id: string,
-  row: BladeWithFile,
-  place: Parameters<typeof startSaving>[2],
-  left: Parameters<typeof startSaving>[3],
-  onSaved: () => void,
-): { screen: BladeScreen; stop: () => void } {
-  const file: Blade = left?.latest ?? row.file;
-  const open = openBlade(file);
-  const channel = new BroadcastChannel(`true-spine:${id}`);
-  const saving = startSaving(id, row.revision, place, left, (revision) => {
-    channel.postMessage(revision);
-    onSaved();
-  });
-  let fromElsewhere: Blade | null = null;
-  const unsubscribe = open.store.subscribe((state, before) => {
-    if (state.file !== before.file && state.file !== fromElsewhere) saving.changed(state.file);
-  });
-  // Another tab has saved: with nothing unsaved here, follow it; otherwise the next save will say so.
-  channel.onmessage = async () => {
-    if (saving.state.getState().status !== "saved") return;
-    try {
-      const fresh = await readBlade(id);
-      if (saving.state.getState().status !== "saved") return;
-      fromElsewhere = fresh.file;
-      open.store.setState({ file: fresh.file });
-      saving.follow(fresh.revision);
-    } catch {
-      // The server is away: the next save finds out.
-    }
-  };
-  const tip = file.outline.spine[file.outline.spine.length - 1]!.at[0];
+/** The screen around an open record: where the scribe stands, what is shown, what was found. */
+function screenOf(id: string, { open, savings }: BladeRecord): BladeScreen {
+  const { spine } = open.store.getState().file.outline;
+  const tip = spine[spine.length - 1]!.at[0];
   const rail = createStore<RailState>()(() => ({
     scribe: Math.round(tip * 0.4),
     fit: "blade",
     pointer: 0,
+    panel: null,
     isTrayOpen: false,
     isSolidOpen: false,
   }));
   const judging = createStore<JudgedState>()(() => ({ judged: null }));
-  const stop = () => {
-    unsubscribe();
-    channel.close();
-    saving.stop();
-  };
-  return { screen: { id, open, saving, rail, judging }, stop };
+  return { id, open, savings, rail, judging };
 }

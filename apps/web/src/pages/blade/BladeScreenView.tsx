@@ -1,9 +1,9 @@
 import { stationAtX } from "@true-spine/core/blade/station.ts";
 import type { BladeWithFile } from "@true-spine/core/contract.ts";
-import { memo, useCallback, useLayoutEffect, useState } from "react";
+import { memo, useCallback, useLayoutEffect } from "react";
 import { Navigate, useParams } from "react-router";
 import { useSettings } from "../../app/settings.ts";
-import { useFile, useRail, useScreen } from "../../blade/context.ts";
+import { useFile, usePurpose, useRail, useScreen } from "../../blade/context.ts";
 import { fieldOf } from "../../blade/derived.ts";
 import { useJudging } from "../../blade/judging.ts";
 import { EDIT_MARK } from "../../blade/store.ts";
@@ -16,6 +16,8 @@ import { Solid } from "../../solid/Solid.tsx";
 import { BladeHeader } from "./BladeHeader.tsx";
 import { Commands } from "./Commands.tsx";
 import { Conflict } from "./Conflict.tsx";
+import { HistoryPanel } from "./HistoryPanel.tsx";
+import { LimitsPanel } from "./LimitsPanel.tsx";
 import { BLADE_PAGES } from "./pages.ts";
 import { Tray } from "./Tray.tsx";
 import { useKeys } from "./useKeys.ts";
@@ -27,15 +29,16 @@ const EDIT_MEASURE = "true-spine-edit-drawn";
 export function BladeScreenView({ row }: { row: BladeWithFile }) {
   const { page } = useParams();
   const current = BLADE_PAGES.find((one) => one.path === page);
-  const [panel, setPanel] = useState<"commands" | "keys" | "history" | null>(null);
-  useKeys(setPanel);
+  useKeys();
   if (!current) return <Navigate to="../grind" relative="path" replace />;
   return (
     <div className="flex h-full flex-col">
-      <BladeHeader row={row} page={current.path} panel={panel} setPanel={setPanel} />
+      <BladeHeader row={row} page={current.path} />
       <Working page={current} />
       <Conflict />
-      <Commands panel={panel} setPanel={setPanel} />
+      <Commands />
+      <HistoryPanel />
+      <LimitsPanel />
     </div>
   );
 }
@@ -89,12 +92,13 @@ function AtScribe() {
   const file = useFile();
   const scribe = useRail((state) => state.scribe);
   const unit = useSettings((settings) => settings.unit);
+  const purpose = usePurpose();
   const field = fieldOf(file);
   const station = stationAtX(field, scribe);
   return (
     <>
       <Section file={file} x={scribe} station={station} />
-      <Numbers rows={numbersAt(field, scribe, station, unit)} />
+      <Numbers rows={numbersAt(field, scribe, station, unit, purpose)} />
     </>
   );
 }

@@ -2,15 +2,17 @@ import { LENGTH_UNITS } from "@true-spine/core/units/length.ts";
 import { Command } from "cmdk";
 import { useNavigate } from "react-router";
 import { useSettings } from "../../app/settings.ts";
-import { useScreen } from "../../blade/context.ts";
+import { type Panel, useRail, useScreen } from "../../blade/context.ts";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
-import { downloadBlade, type Panel } from "./BladeHeader.tsx";
+import { downloadBlade } from "./BladeHeader.tsx";
 import { BLADE_PAGES } from "./pages.ts";
 import { KEYS } from "./useKeys.ts";
 
 /** The command list behind /, and the keys behind ?. */
-export function Commands({ panel, setPanel }: { panel: Panel; setPanel: (panel: Panel) => void }) {
+export function Commands() {
   const { open, rail, id } = useScreen();
+  const panel = useRail((state) => state.panel);
+  const setPanel = (next: Panel | null) => rail.setState({ panel: next });
   const navigate = useNavigate();
   const { setUnit, setTheme } = useSettings();
   const commands: { name: string; run: () => void }[] = [
@@ -26,6 +28,7 @@ export function Commands({ panel, setPanel }: { panel: Panel; setPanel: (panel: 
     { name: "Show the whole knife", run: () => rail.setState({ fit: "whole" }) },
     { name: "Show the blade", run: () => rail.setState({ fit: "blade" }) },
     ...LENGTH_UNITS.map((unit) => ({ name: `Read in ${unit}`, run: () => setUnit(unit) })),
+    { name: "What this blade is held to", run: () => setPanel("limits") },
     { name: "Revisions", run: () => setPanel("history") },
     { name: "Take the blade file", run: () => downloadBlade(open.store.getState().file) },
     { name: "Dark shop", run: () => setTheme("dark") },

@@ -1,5 +1,6 @@
 import { ringPoints } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import type { DocumentKind } from "@true-spine/core/document/documents.ts";
 import { useState } from "react";
 import { useStore } from "zustand";
 import { createBlade } from "../../api/blades.ts";
@@ -11,7 +12,46 @@ import { pathThrough } from "../../rail/scale.ts";
 
 /** Two hands on one blade: both versions are shown, and nothing is thrown away before the maker has chosen. */
 export function Conflict() {
-  const { open, saving } = useScreen();
+  return (
+    <>
+      <BladeConflict />
+      <DocumentConflict kind="limits" words="What this blade is held to" />
+      <DocumentConflict kind="handle" words="The handle" />
+    </>
+  );
+}
+
+function DocumentConflict({ kind, words }: { kind: DocumentKind; words: string }) {
+  const { open, savings } = useScreen();
+  const saving = savings[kind];
+  const theirs = useStore(saving.state, (state) => state.theirs);
+  if (!theirs) return null;
+  return (
+    <Question title={`${words} was saved elsewhere while you worked on it`} isOpen onClose={() => {}}>
+      <p className="text-faint">
+        Another tab or another person saved it as number {theirs.revision}. Choose which one stands.
+      </p>
+      <div className="mt-5 flex justify-end gap-2">
+        <PlainButton
+          onClick={() => {
+            saving.takeTheirs();
+            open.end();
+            open.put(kind, theirs.file);
+          }}
+        >
+          Take theirs
+        </PlainButton>
+        <PlainButton kind="main" onClick={() => saving.keepMine()}>
+          Keep mine
+        </PlainButton>
+      </div>
+    </Question>
+  );
+}
+
+function BladeConflict() {
+  const { open, savings } = useScreen();
+  const saving = savings.blade;
   const mine = useFile();
   const theirs = useStore(saving.state, (state) => state.theirs);
   const tell = useNotices((board) => board.tell);

@@ -2,14 +2,16 @@ import { format } from "date-fns/format";
 import { useState } from "react";
 import { useStore } from "zustand";
 import { readRevision, useRevisions } from "../../api/blades.ts";
-import { useScreen } from "../../blade/context.ts";
+import { useRail, useScreen } from "../../blade/context.ts";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { useNotices } from "../../parts/Notices.tsx";
 
 /** Every revision this blade has been, newest first; any can be brought back as one step that can be undone. */
-export function HistoryPanel({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
-  const { id, open, saving } = useScreen();
-  const standing = useStore(saving.state, (state) => state.revision);
+export function HistoryPanel() {
+  const { id, open, savings, rail } = useScreen();
+  const isOpen = useRail((state) => state.panel === "history");
+  const onClose = () => rail.setState({ panel: null });
+  const standing = useStore(savings.blade.state, (state) => state.revision);
   const { data, isError, isPending } = useRevisions(id, standing, isOpen);
   const [busy, setBusy] = useState<number | null>(null);
   const tell = useNotices((board) => board.tell);

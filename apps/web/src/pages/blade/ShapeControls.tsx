@@ -1,9 +1,9 @@
 import type { Blade, Hole } from "@true-spine/core/blade/schema.ts";
-import { PURPOSES } from "@true-spine/core/findings/purposes.ts";
+import { OWN_PURPOSE, PURPOSES } from "@true-spine/core/findings/purposes.ts";
 import { STEELS } from "@true-spine/core/steel/steels.ts";
 import { X } from "lucide-react";
 import { useId, useState } from "react";
-import { useFilePart } from "../../blade/context.ts";
+import { useFilePart, useScreen } from "../../blade/context.ts";
 import { useEdit } from "../../blade/useEdit.ts";
 import { AngleBox, LengthBox } from "../../parts/Box.tsx";
 import { Caution } from "../../parts/Caution.tsx";
@@ -51,12 +51,16 @@ function KnifeGroup() {
   const steel = useFilePart((file) => file.steel);
   const use = useFilePart((file) => file.use);
   const { press } = useEdit();
+  const { rail } = useScreen();
   const steels = STEELS.map((steel) => steel.name);
   const named = steel && !steels.includes(steel) ? [...steels, steel] : steels;
-  const uses = PURPOSES.map((purpose) => purpose.key);
+  const uses = [...PURPOSES, OWN_PURPOSE].map((purpose) => purpose.key);
   const known = use && !uses.includes(use) ? [...uses, use] : uses;
   return (
-    <Group title="Knife">
+    <Group
+      title="Knife"
+      aside={<SmallButton onClick={() => rail.setState({ panel: "limits" })}>limits …</SmallButton>}
+    >
       <NameBox />
       <Choice
         label="What for"

@@ -100,7 +100,18 @@ function FindingItem({ finding, isConfirmed }: { finding: Finding; isConfirmed: 
           </strong>{" "}
           {finding.advice}
         </p>
-        <p className="mt-0.5 text-xs text-faint">Basis: {finding.basis}.</p>
+        <p className="mt-0.5 text-xs text-faint">
+          Basis: {finding.basis}.
+          {finding.limit && (
+            <button
+              type="button"
+              className="ml-2 font-semibold text-deep underline"
+              onClick={() => rail.setState({ panel: "limits" })}
+            >
+              Hold this blade to another limit …
+            </button>
+          )}
+        </p>
       </div>
       {x && (
         <button

@@ -2,7 +2,6 @@ import { useEffect } from "react";
 import { useNavigate } from "react-router";
 import { useScreen } from "../../blade/context.ts";
 import { fieldOf } from "../../blade/derived.ts";
-import type { Panel } from "./BladeHeader.tsx";
 import { BLADE_PAGES } from "./pages.ts";
 
 /** What the keys do, as the list behind ? shows it. */
@@ -18,7 +17,7 @@ export const KEYS: readonly { keys: string; does: string }[] = [
 ];
 
 /** Keys of the blade's screen. Typing in a box keeps its keys to itself, but for undo. */
-export function useKeys(setPanel: (panel: Panel) => void): void {
+export function useKeys(): void {
   const { open, rail, id } = useScreen();
   const navigate = useNavigate();
   useEffect(() => {
@@ -53,12 +52,12 @@ export function useKeys(setPanel: (panel: Panel) => void): void {
       else if (event.key.toLowerCase() === "s") go(pointer);
       else if (event.key.toLowerCase() === "f") rail.setState({ isTrayOpen: !isTrayOpen });
       else if (event.key === "Escape" && isTrayOpen) rail.setState({ isTrayOpen: false });
-      else if (event.key === "/") setPanel("commands");
-      else if (event.key === "?") setPanel("keys");
+      else if (event.key === "/") rail.setState({ panel: "commands" });
+      else if (event.key === "?") rail.setState({ panel: "keys" });
       else return;
       event.preventDefault();
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [open, rail, id, navigate, setPanel]);
+  }, [open, rail, id, navigate]);
 }

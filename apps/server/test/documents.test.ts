@@ -1,0 +1,92 @@
+import { randomUUID } from "node:crypto";
+import { NO_LIMITS } from "@true-spine/core/findings/limits.ts";
+import { NO_HANDLE } from "@true-spine/core/handle/schema.ts";
+import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import { fieldKnife, openApi } from "./api.ts";
+
+let api: Awaited<ReturnType<typeof openApi>>;
+beforeAll(async () => {
+  api = await openApi();
+});
+afterAll(() => api.close());
+
+async function make() {
+  const id = randomUUID();
+  const file = fieldKnife((blade) => (blade.use = "field"));
+  expect((await api.send("POST", "/blades", { id, file })).status).toBe(201);
+  return id;
+}
+
+const strict = { ...NO_LIMITS, behind: { least: 0.1, most: 0.25, reason: "slices only" } };
+const put = (id: string, kind: string, base: number, file: unknown, saveKey = randomUUID()) =>
+  api.send("PUT", `/blades/${id}/documents/${kind}`, { base, saveKey, file });
+
+describe("a blade's other documents", () => {
+  test("there is none at first; saved, it stands, and the rack judges by it at once", async () => {
+    const id = await make();
+    expect((await api.send("GET", `/blades/${id}/documents/limits`)).body).toEqual({
+      revision: 0,
+      file: null,
+    });
+    const before = (await api.send("GET", `/blades/${id}`)).body.summary;
+    expect((await put(id, "limits", 0, strict)).body).toEqual({ revision: 1 });
+    expect((await api.send("GET", `/blades/${id}/documents/limits`)).body).toEqual({
+      revision: 1,
+      file: strict,
+    });
+    const after = (await api.send("GET", `/blades/${id}`)).body.summary;
+    expect(after.fix).toBeGreaterThan(before.fix);
+    expect(after.worst).toMatch(/wants 0\.10 mm to 0\.25 mm/);
+  });
+
+  test("a save of the blade itself goes on being judged by them", async () => {
+    const id = await make();
+    await put(id, "limits", 0, strict);
+    const file = fieldKnife((blade) => Object.assign(blade, { use: "field", name: "Again" }));
+    await api.send("PUT", `/blades/${id}`, { base: 1, saveKey: randomUUID(), file });
+    expect((await api.send("GET", `/blades/${id}`)).body.summary.worst).toMatch(/0\.25 mm/);
+  });
+
+  test("a save sent twice is one; a stale one is refused with what stands", async () => {
+    const id = await make();
+    const saveKey = randomUUID();
+    expect((await put(id, "handle", 0, NO_HANDLE, saveKey)).body).toEqual({ revision: 1 });
+    expect((await put(id, "handle", 0, NO_HANDLE, saveKey)).body).toEqual({ revision: 1 });
+    expect(await put(id, "handle", 0, NO_HANDLE)).toMatchObject({
+      status: 409,
+      body: { revision: 1, file: NO_HANDLE },
+    });
+  });
+
+  test("of two sent at the same moment exactly one is taken", async () => {
+    const id = await make();
+    const answers = await Promise.all(Array.from({ length: 6 }, () => put(id, "limits", 0, strict)));
+    expect(answers.map((answer) => answer.status).sort()).toEqual([200, 409, 409, 409, 409, 409]);
+  });
+
+  test("a copy has its own of each", async () => {
+    const id = await make();
+    await put(id, "limits", 0, strict);
+    const copy = randomUUID();
+    await api.send("POST", `/blades/${id}/copy`, { id: copy });
+    await put(id, "limits", 1, NO_LIMITS);
+    expect((await api.send("GET", `/blades/${copy}/documents/limits`)).body.file).toEqual(strict);
+    expect((await api.send("GET", `/blades/${copy}`)).body.summary.worst).toMatch(/0\.25 mm/);
+  });
+
+  test("faults, unknown kinds and missing blades are told", async () => {
+    const id = await make();
+    const refused = await put(id, "limits", 0, { ...NO_LIMITS, behind: { least: 0.1, most: 0.2 } });
+    expect(refused).toMatchObject({ status: 422, body: { faults: [{ path: "$.behind.reason" }] } });
+    expect((await put(id, "poems", 0, {})).status).toBe(404);
+    expect((await put(randomUUID(), "limits", 0, strict)).status).toBe(404);
+    expect((await api.send("GET", `/blades/${randomUUID()}/documents/limits`)).status).toBe(404);
+  });
+});
+
+test("every kind of document has its published schema", async () => {
+  for (const kind of ["blade", "handle", "limits"]) {
+    expect((await api.send("GET", `/schema/${kind}`)).body.$id).toBe(`true-spine/${kind}/1`);
+  }
+  expect((await api.send("GET", "/schema/poems")).status).toBe(404);
+});
