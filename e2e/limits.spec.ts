@@ -31,9 +31,11 @@ test("a limit changed for one blade, with its reason: judged by at once, kept, u
   const row = (await (await page.request.get("/api/blades?search=Held elsewhere")).json())[0];
   expect(row.summary.worst).toContain("wants 0.10 mm to 0.30 mm");
 
+  await page.keyboard.press("f");
   await page.getByRole("button", { name: "limits …" }).click();
   await dialog.getByRole("button", { name: /back to the purpose$/ }).click();
   await dialog.getByRole("button", { name: "Close" }).click();
+  await page.keyboard.press("f");
   await expect(tray).not.toContainText("only ever slices tomatoes");
   await page.keyboard.press("Control+z");
   await expect(tray).toContainText("only ever slices tomatoes");

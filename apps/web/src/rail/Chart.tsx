@@ -77,9 +77,12 @@ export function Chart({
           strokeWidth={curve.width ?? 1.3}
           strokeDasharray={curve.dash}
         >
-          {runsOf(curve).map((run) => (
-            <path key={run[0]!.join()} d={pathThrough(run, scale.px, py)} strokeLinejoin="round" />
-          ))}
+          <path
+            d={runsOf(curve)
+              .map((run) => pathThrough(run, scale.px, py))
+              .join("")}
+            strokeLinejoin="round"
+          />
         </g>
       ))}
       <Names curves={curves} scale={scale} py={py} />

@@ -7,7 +7,7 @@ import { useFile, usePurpose, useRail, useScreen } from "../blade/context.ts";
 import { fieldOf, linesOf } from "../blade/derived.ts";
 import { Chart, type Curve } from "./Chart.tsx";
 import { ScribeMark } from "./ScribeMark.tsx";
-import { type SidePlace, SideView, sidePlace } from "./SideView.tsx";
+import { type SidePlace, SideView, useSidePlace } from "./SideView.tsx";
 import { SpineView, spineTimes } from "./SpineView.tsx";
 import { type Scale, scaleFor, ticks } from "./scale.ts";
 import { useSize } from "./useSize.ts";
@@ -28,7 +28,7 @@ export function Rail({ handles }: { handles: (place: SidePlace) => ReactNode }) 
   const scale = useMemo(() => scaleFor(from, ring.right, width, MARGIN), [from, ring.right, width]);
   const room = Math.max(0, size.height - AXIS_HEIGHT);
   const heights = { side: room * 0.44, spine: room * 0.16, edge: room * 0.22, angle: room * 0.18 };
-  const place = sidePlace(file, scale, heights.side);
+  const place = useSidePlace(file, scale, heights.side);
   return (
     <div ref={ref} className="relative h-full touch-none overflow-hidden select-none">
       {size.width > 0 && (

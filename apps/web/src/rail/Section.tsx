@@ -39,14 +39,16 @@ export function Section({ file, x, station }: { file: Blade; x: number; station:
   const largeX = 232;
   const foot = HEIGHT - FOOT;
   const draw = (middle: number, times: number) =>
-    shapes.map((shape) =>
-      pathThrough(
-        shape,
-        (z) => middle + z * times,
-        (y) => foot - (y - bottom) * times,
-        true,
-      ),
-    );
+    shapes
+      .map((shape) =>
+        pathThrough(
+          shape,
+          (z) => middle + z * times,
+          (y) => foot - (y - bottom) * times,
+          true,
+        ),
+      )
+      .join("");
   const marks = station && station.behind !== null ? edgeMarks(station, large) : null;
   return (
     <section aria-label="Section" className={frame} style={{ height: HEIGHT }}>
@@ -61,10 +63,10 @@ export function Section({ file, x, station }: { file: Blade; x: number; station:
         <clipPath id="edge-window">
           <rect x={160} y={TOP - 6} width={WIDTH - 160} height={HEIGHT} />
         </clipPath>
-        <Shape middle={wholeX} foot={foot} paths={draw(wholeX, whole)} />
+        <Shape middle={wholeX} foot={foot} d={draw(wholeX, whole)} />
         <Ruler x={26} foot={foot} times={whole} tall={top - bottom} every={10} unit={unit} />
         <g clipPath="url(#edge-window)">
-          <Shape middle={largeX} foot={foot} paths={draw(largeX, large)} />
+          <Shape middle={largeX} foot={foot} d={draw(largeX, large)} />
         </g>
         <Ruler x={176} foot={foot} times={large} tall={room / large} every={1} unit={unit} />
         {marks && (
@@ -110,7 +112,7 @@ export function Section({ file, x, station }: { file: Blade; x: number; station:
 }
 
 /** The steel of a section, with its centre plane behind it. */
-function Shape({ middle, foot, paths }: { middle: number; foot: number; paths: readonly string[] }) {
+function Shape({ middle, foot, d }: { middle: number; foot: number; d: string }) {
   return (
     <g>
       <line
@@ -122,15 +124,7 @@ function Shape({ middle, foot, paths }: { middle: number; foot: number; paths: r
         strokeDasharray="8 3 2 3"
         opacity={0.5}
       />
-      {paths.map((d) => (
-        <path
-          key={d}
-          d={d}
-          fill="var(--color-layout-bevel)"
-          stroke="var(--color-scribed)"
-          strokeWidth={1.3}
-        />
-      ))}
+      <path d={d} fill="var(--color-layout-bevel)" stroke="var(--color-scribed)" strokeWidth={1.3} />
     </g>
   );
 }

@@ -2,7 +2,7 @@ import type { DrawnLines, Line } from "@true-spine/core/blade/lines.ts";
 import { ringPoints } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { showLength } from "@true-spine/core/units/length.ts";
-import { memo, type ReactNode } from "react";
+import { memo, type ReactNode, useMemo } from "react";
 import { useSettings } from "../app/settings.ts";
 import { fieldOf, linesOf } from "../blade/derived.ts";
 import { pathThrough, type Scale, ticks } from "./scale.ts";
@@ -15,11 +15,12 @@ export interface SidePlace {
   py(y: number): number;
 }
 
-export function sidePlace(file: Blade, scale: Scale, height: number): SidePlace {
+/** The same object while it is the same place: what stands still is then not drawn again. */
+export function useSidePlace(file: Blade, scale: Scale, height: number): SidePlace {
   const { ring } = fieldOf(file);
   const middle = (ring.top + ring.bottom) / 2;
   const datum = height / 2 - 6 + middle * scale.perMm;
-  return { scale, datum, px: scale.px, py: (y) => datum - y * scale.perMm };
+  return useMemo(() => ({ scale, datum, px: scale.px, py: (y) => datum - y * scale.perMm }), [scale, datum]);
 }
 
 /** The blade from its right side, at the rail's own scale in both directions, so that its shape is true. */
@@ -39,7 +40,8 @@ export function SideView({
   const lines = linesOf(file);
   const { scale, px, py } = place;
   const outline = pathThrough(ringPoints(field.ring), px, py, true);
-  const draw = (line: Line) => pathThrough(line, px, py);
+  const draw = (all: readonly Line[]) => all.map((line) => pathThrough(line, px, py)).join("");
+  const plunge = (line: Line | null) => (line ? [line] : []);
   const tip = file.outline.spine[file.outline.spine.length - 1]!.at;
   const below = py(field.ring.bottom) + 34;
   const isAlike = field.alike;
@@ -67,9 +69,10 @@ export function SideView({
       </text>
       <path d={outline} fill="var(--color-layout-steel)" />
       <BevelShade lines={lines} place={place} />
-      {(file.holes ?? []).map((hole) => (
+      {(file.holes ?? []).map((hole, i) => (
         <circle
-          key={`${hole.x} ${hole.y}`}
+          // biome-ignore lint/suspicious/noArrayIndexKey: a hole is its position in the list
+          key={i}
           cx={px(hole.x)}
           cy={py(hole.y)}
           r={(hole.d / 2) * scale.perMm}
@@ -80,26 +83,13 @@ export function SideView({
       {file.falseEdge && <FalseEdgeMark file={file} place={place} />}
       <path d={outline} fill="none" stroke="var(--color-scribed)" strokeWidth={1.4} strokeLinejoin="round" />
       <g fill="none" stroke="var(--color-scribed-faint)" strokeWidth={1}>
-        {lines.shoulder.right.map((line) => (
-          <path key={line[0]!.join()} d={draw(line)} />
-        ))}
-        {!isAlike &&
-          lines.shoulder.left.map((line) => (
-            <path key={line[0]!.join()} d={draw(line)} strokeDasharray="5 4" />
-          ))}
+        <path d={draw(lines.shoulder.right)} />
+        {!isAlike && <path d={draw(lines.shoulder.left)} strokeDasharray="5 4" />}
       </g>
       <g fill="none" stroke="var(--color-grind)" strokeWidth={1.8}>
-        {lines.grindLine.right.map((line) => (
-          <path key={line[0]!.join()} d={draw(line)} />
-        ))}
-        {lines.plunge.right && <path d={draw(lines.plunge.right)} />}
+        <path d={draw([...lines.grindLine.right, ...plunge(lines.plunge.right)])} />
         {!isAlike && (
-          <g strokeDasharray="7 5">
-            {lines.grindLine.left.map((line) => (
-              <path key={line[0]!.join()} d={draw(line)} />
-            ))}
-            {lines.plunge.left && <path d={draw(lines.plunge.left)} />}
-          </g>
+          <path d={draw([...lines.grindLine.left, ...plunge(lines.plunge.left)])} strokeDasharray="7 5" />
         )}
       </g>
       <g stroke="var(--color-scribed)" strokeWidth={1} opacity={0.9}>

@@ -66,7 +66,8 @@ export function SpineView({ file, scale, height }: { file: Blade; scale: Scale; 
         opacity={0.6}
       />
       {file.thickness.map((row, i) => (
-        <g key={`${row.x}`}>
+        // biome-ignore lint/suspicious/noArrayIndexKey: a point is its position in the table; a key by place would drop it mid-drag
+        <g key={i}>
           {places[i] && (
             <text
               x={scale.px(row.x)}
