@@ -53,9 +53,9 @@ const HARD_USE = ["pocket", "field", "chopper"];
 /** An edge angle at which a trial of this steel came to harm. */
 export const angleForSteel: Rule = ({ blade, purpose }) => {
   if (blade.steel !== TRIED.steel || !purpose || !HARD_USE.includes(purpose.key)) return [];
-  const angles = [blade.edge.angle.left, blade.edge.angle.right].filter((angle) => angle > 0);
-  const least = Math.min(...angles);
-  if (!(least < TRIED.stable)) return [];
+  const { left, right } = blade.edge.angle;
+  const least = left === 0 || right === 0 ? (left + right) / 2 : Math.min(left, right);
+  if (least >= TRIED.stable || least === 0) return [];
   return [
     {
       id: "edge-angle-for-steel",

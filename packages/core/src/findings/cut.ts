@@ -205,8 +205,10 @@ function angleOutside({ blade, purpose, heldTo }: Judged, which: "high" | "low")
   const [least, most] = purpose.edgeAngle;
   const { angle } = blade.edge;
   const isZeroBevel = purpose.key === "carving" && blade.edge.behind.every((row) => row.t === 0);
+  // Ground on one side only, the whole edge is that side's angle: half of it is what a side of another would be.
+  const isSingle = angle.left === 0 || angle.right === 0;
   return SIDES.flatMap((side): Finding[] => {
-    const value = angle[side];
+    const value = isSingle ? angle[side] / 2 : angle[side];
     const isOut = which === "high" ? value > most : value < least;
     if (value === 0 || !isOut || isZeroBevel) return [];
     if (side === "left" && angle.left === angle.right) return [];
@@ -220,7 +222,9 @@ function angleOutside({ blade, purpose, heldTo }: Judged, which: "high" | "low")
         measured: value,
         wanted: purpose.edgeAngle,
         unit: "degrees",
-        message: `The edge is ${value}° a side${both ? "" : ` on the ${side}`}; ${purpose.name} wants ${least}° to ${most}°.`,
+        message: isSingle
+          ? `The edge is ${angle[side]}° on the ${side} alone, as ${value}° a side; ${purpose.name} wants ${least}° to ${most}° a side.`
+          : `The edge is ${value}° a side${both ? "" : ` on the ${side}`}; ${purpose.name} wants ${least}° to ${most}°.`,
         advice:
           which === "high"
             ? "Sharpen at a lower angle, or thin it behind the edge first."
@@ -228,8 +232,11 @@ function angleOutside({ blade, purpose, heldTo }: Judged, which: "high" | "low")
         ...heldTo("edgeAngle"),
         remedies: [
           {
-            words: `Sharpen at ${bound}° a side.`,
-            changes: (both ? SIDES : [side]).map((s) => ({ path: ["edge", "angle", s], value: bound })),
+            words: isSingle ? `Sharpen at ${2 * bound}°.` : `Sharpen at ${bound}° a side.`,
+            changes: (both ? SIDES : [side]).map((s) => ({
+              path: ["edge", "angle", s],
+              value: isSingle ? 2 * bound : bound,
+            })),
           },
         ],
       },

@@ -17,20 +17,21 @@ export const falseEdgeMeetsBevel: Rule = (judged) => {
   return sidesOf(judged).flatMap((side) => {
     const bevel = bevelOn(blade, side);
     if (bevel.kind === "none") return [];
-    const isFull = bevel.set === "full";
+    // A bevel to the spine, or a second edge, is meant to meet it in a ridge.
+    const isRidge = bevel.set === "full" || falseEdge.land === 0;
     // Everything comes together in the last few millimetres of a point: worth knowing, not worth mending.
     const isPoint = (from: number) => from > tipX(judged) - POINT;
     return stretches(stations, (station) => station[side].endsAt === "false-edge").map(
       ({ from, to, stations: here }): Finding => ({
         id: "false-edge-meets-bevel",
-        severity: isFull || isPoint(from) ? "note" : "fix",
+        severity: isRidge || isPoint(from) ? "note" : "fix",
         where: { ...onSide(judged, side), x: [from, to] },
         message: `The false edge meets the bevel ${say.along(from, to)}: no flat is left between them.`,
-        advice: isFull
-          ? "Usual on a bevel to the spine; watch that the ridge between them runs clean."
+        advice: isRidge
+          ? "Usual on a bevel to the spine and on a double edge; watch that the ridge between them runs clean."
           : "Lower the grind line there, or shorten the false edge.",
         basis: "geometry",
-        remedies: isFull || isPoint(from) ? [] : falseEdgeRemedies(judged, side, bevel, here, from, to),
+        remedies: isRidge || isPoint(from) ? [] : falseEdgeRemedies(judged, side, bevel, here, from, to),
       }),
     );
   });
