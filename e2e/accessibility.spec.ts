@@ -25,7 +25,8 @@ for (const theme of ["light", "dark"] as const) {
     await page.goto("/");
     await expect(page.getByRole("listitem").first()).toBeVisible();
     await look("rack");
-    await page.getByRole("button", { name: "New blade" }).click();
+    await page.getByRole("link", { name: "New blade" }).click();
+    await expect(page.getByRole("button", { name: "Start with this blade" })).toBeEnabled();
     await look("new blade");
     await openBlade(page, id);
     await look("grind");

@@ -3,14 +3,15 @@ import { makeBlade, openBlade, saved } from "./blade.ts";
 
 test("a blade is started from its purpose and size, within its limits", async ({ page }) => {
   await page.goto("/");
-  await page.getByRole("button", { name: "New blade" }).click();
-  await page.getByLabel("What for").selectOption("kitchen");
+  await page.getByRole("link", { name: "New blade" }).click();
+  await page.getByRole("radio", { name: "kitchen knife" }).check({ force: true });
   await page.getByLabel("Name", { exact: true }).fill("Started here");
-  const length = page.getByLabel("Blade, junction to tip");
+  const length = page.getByRole("textbox", { name: "Blade, junction to tip" });
   await length.fill("9999");
-  await expect(length).toHaveAccessibleDescription(/40 to 400/);
+  await expect(length).toHaveAccessibleDescription(/120\.00 mm to 280\.00 mm/);
   await length.fill("8 1/4 in");
-  await page.getByRole("button", { name: "Start", exact: true }).click();
+  await expect(page.getByText("Within all that this purpose asks.")).toBeVisible();
+  await page.getByRole("button", { name: "Start with this blade" }).click();
   await expect(page.getByRole("heading", { name: "Started here" })).toBeVisible();
   await expect(page).toHaveURL(/\/shape$/);
   await expect(page.getByRole("region", { name: "Findings" })).toContainText("All well.");

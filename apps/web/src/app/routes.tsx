@@ -1,5 +1,6 @@
 import { createBrowserRouter, Navigate } from "react-router";
 import { BladeRoute } from "../pages/blade/BladeRoute.tsx";
+import { NewBlade } from "../pages/new/NewBlade.tsx";
 import { Rack } from "../pages/rack/Rack.tsx";
 import { Lost, Shell } from "./Shell.tsx";
 
@@ -9,6 +10,7 @@ export const router = createBrowserRouter([
     errorElement: <Lost />,
     children: [
       { path: "/", element: <Rack /> },
+      { path: "/new", element: <NewBlade /> },
       { path: "/blades/:id", element: <Navigate to="grind" replace /> },
       { path: "/blades/:id/:page", element: <BladeRoute /> },
       { path: "*", element: <Lost /> },

@@ -67,15 +67,24 @@ export function AngleBox(props: BoxProps) {
 
 /** A box for a place along the edge, 0 at the heel and 100 at the tip; kept as a fraction. */
 export function AlongBox(props: BoxProps) {
+  return <ShareBox {...props} hint="0 is the heel, 100 the tip" what="a place along the edge" />;
+}
+
+/** A box for a share, typed as a percentage and kept as a fraction. */
+export function ShareBox({
+  hint = "a percentage",
+  what = "a share",
+  ...props
+}: BoxProps & { hint?: string; what?: string }) {
   return (
     <TextBox
       {...props}
       shown={trim(props.value * 100)}
-      hint="0 is the heel, 100 the tip"
+      hint={hint}
       read={(text) => {
         const value = Number(text.trim().replace("%", "").replace(",", "."));
         if (text.trim() !== "" && Number.isFinite(value)) return { ok: true, value: value / 100 };
-        return { ok: false, why: `“${text.trim()}” is not a place along the edge. Write it like 60.` };
+        return { ok: false, why: `“${text.trim()}” is not ${what}. Write it like 60.` };
       }}
       suffix="%"
       mode="share"

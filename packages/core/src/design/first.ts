@@ -266,7 +266,7 @@ function reasons(blade: Blade, family: Family, tang: Tang, purpose: Purpose, say
   const angle = Math.max(blade.edge.angle.left, blade.edge.angle.right);
   const within = (text: string) => `${purpose.name} wants ${text}: a starting value`;
   return [
-    { what: family.name, because: family.words },
+    { what: family.name, because: family.words.replace(/\.$/, "") },
     {
       what: tang === "full" ? "full tang with scales" : "hidden tang with a guard",
       because:
@@ -284,7 +284,10 @@ function reasons(blade: Blade, family: Family, tang: Tang, purpose: Purpose, say
       what: `${angle}° a side at the edge`,
       because: within(`${purpose.edgeAngle[0]}° to ${purpose.edgeAngle[1]}°`),
     },
-    { what: grindInWords(bevel, say), because: "of the ways to grind it that leave least to say against it" },
+    {
+      what: grindInWords(bevel, say),
+      because: "of the ways to grind it so, the one that leaves least to find fault with",
+    },
     {
       what: `taper to ${say.length(tip.t)} at the tip`,
       because: "thin enough to cut, thick enough that the point stands under a side push",

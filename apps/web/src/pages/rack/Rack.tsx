@@ -4,13 +4,12 @@ import { type LengthUnit, showLength } from "@true-spine/core/units/length.ts";
 import { formatDistanceToNow } from "date-fns/formatDistanceToNow";
 import { Search } from "lucide-react";
 import { useDeferredValue, useState } from "react";
-import { Link } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { useRack } from "../../api/blades.ts";
 import { useSettings } from "../../app/settings.ts";
 import { PlainButton } from "../../parts/Dialog.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { Sign } from "../../parts/Sign.tsx";
-import { NewBlade } from "./NewBlade.tsx";
 import { OpenFile } from "./OpenFile.tsx";
 import { RowMenu } from "./RowMenu.tsx";
 
@@ -18,9 +17,9 @@ import { RowMenu } from "./RowMenu.tsx";
 export function Rack() {
   const [search, setSearch] = useState("");
   const [shelf, setShelf] = useState<"rack" | "archive">("rack");
-  const [isNew, setIsNew] = useState(false);
   const { data, isError, isPending, refetch } = useRack(useDeferredValue(search), shelf === "archive");
   const { unit, setUnit } = useSettings();
+  const navigate = useNavigate();
   const queries = useQueryClient();
   const refresh = () => void queries.invalidateQueries({ queryKey: ["blades"] });
   const longest = Math.max(1, ...(data ?? []).map((row) => row.summary.box[2]));
@@ -46,9 +45,12 @@ export function Rack() {
           <Segmented label="Unit" options={["mm", "inch", "thou"]} value={unit} onChange={setUnit} />
         </div>
         <OpenFile onDone={refresh} />
-        <PlainButton kind="main" onClick={() => setIsNew(true)}>
+        <Link
+          to="/new"
+          className="flex min-h-9 items-center rounded bg-deep px-3 py-1.5 font-semibold text-on-deep"
+        >
           New blade
-        </PlainButton>
+        </Link>
       </header>
       <div className="min-h-0 flex-1 overflow-auto px-5 py-4">
         {isPending && <p className="text-faint">Fetching the rack …</p>}
@@ -58,7 +60,7 @@ export function Rack() {
             <PlainButton onClick={() => void refetch()}>Try again</PlainButton>
           </div>
         )}
-        {data?.length === 0 && <Empty search={search} shelf={shelf} onNew={() => setIsNew(true)} />}
+        {data?.length === 0 && <Empty search={search} shelf={shelf} onNew={() => navigate("/new")} />}
         {data && data.length > 0 && (
           <ul className="flex flex-col gap-3">
             {data.map((row) => (
@@ -67,7 +69,6 @@ export function Rack() {
           </ul>
         )}
       </div>
-      <NewBlade isOpen={isNew} onClose={() => setIsNew(false)} />
     </div>
   );
 }

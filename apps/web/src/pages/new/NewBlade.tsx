@@ -1,0 +1,241 @@
+import { type Dimension, FAMILIES, type Values, valuesOf } from "@true-spine/core/design/families.ts";
+import { type Answers, GRINDS, handleFor, STARTS } from "@true-spine/core/design/first.ts";
+import { OWN_PURPOSE, PURPOSES } from "@true-spine/core/findings/purposes.ts";
+import { firstHandle } from "@true-spine/core/handle/first.ts";
+import { STEELS } from "@true-spine/core/steel/steels.ts";
+import { useMemo, useState } from "react";
+import { useNavigate } from "react-router";
+import { createBlade, saveDocument } from "../../api/blades.ts";
+import { useSettings } from "../../app/settings.ts";
+import { LengthBox } from "../../parts/Box.tsx";
+import { Caution } from "../../parts/Caution.tsx";
+import { PlainButton } from "../../parts/Dialog.tsx";
+import { Choice } from "../../parts/Group.tsx";
+import { Segmented } from "../../parts/Segmented.tsx";
+import { Sign } from "../../parts/Sign.tsx";
+import { Preview, Thumbnail } from "./Outlines.tsx";
+import { Cards, DimensionRow, Question, rangeInWords } from "./questions.tsx";
+import { useFirstBlade } from "./useFirstBlade.ts";
+
+const HAND = 85;
+const STOCK = [0.8, 10] as const;
+
+function answersFor(use: string): Answers {
+  const start = STARTS[use] ?? STARTS.field!;
+  return {
+    name: "",
+    use,
+    family: start.family,
+    values: { ...start.values, handle: handleFor(HAND) },
+    tang: "full",
+    grind: start.grinds[0]!,
+    stock: start.stock,
+    steel: "1084",
+  };
+}
+
+/** Questions in the order a maker decides them, and beside them the blade they make so far, with every choice explained. */
+export function NewBlade() {
+  const navigate = useNavigate();
+  const unit = useSettings((settings) => settings.unit);
+  const [answers, setAnswers] = useState(() => answersFor("field"));
+  const [hand, setHand] = useState(HAND);
+  const [why, setWhy] = useState<string | null>(null);
+  const [isBusy, setIsBusy] = useState(false);
+  const family = FAMILIES.find((one) => one.key === answers.family)!;
+  const tang = family.tangs.includes(answers.tang) ? answers.tang : family.tangs[0]!;
+  const asked = useMemo(
+    () => ({ ...answers, name: answers.name.trim() || `New ${answers.use} knife` }),
+    [answers],
+  );
+  const made = useFirstBlade(asked, unit);
+  const change = (some: Partial<Answers>) => setAnswers((was) => ({ ...was, ...some }));
+  const setValue =
+    ({ key, low, high, unit: kind }: Dimension) =>
+    (value: number) => {
+      if (value < low - 1e-9 || value > high + 1e-9) return rangeInWords(low, high, kind, unit);
+      change({ values: { ...answers.values, [key]: value } });
+      return null;
+    };
+  const start = async () => {
+    if (!made?.ok) return;
+    setIsBusy(true);
+    const id = crypto.randomUUID();
+    try {
+      await createBlade(id, made.blade);
+      const file = firstHandle(made.blade, tang);
+      await saveDocument(id, "handle", { file, base: 0, saveKey: crypto.randomUUID() });
+      navigate(`/blades/${id}/shape`);
+    } catch (error) {
+      setWhy(error instanceof Error ? error.message : "The blade could not be saved.");
+      setIsBusy(false);
+    }
+  };
+  const grinds = STARTS[answers.use]?.grinds ?? GRINDS;
+  return (
+    <form
+      className="flex h-full flex-col"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void start();
+      }}
+    >
+      <header className="flex h-13 shrink-0 items-center gap-3 border-b border-rule bg-paper px-5">
+        <h1 className="flex-1 text-[17px] font-bold">Start a blade</h1>
+        {why && (
+          <p role="alert" className="text-sm text-fix">
+            {why}
+          </p>
+        )}
+        <PlainButton onClick={() => navigate("/")}>Leave it</PlainButton>
+        <PlainButton kind="main" type="submit" disabled={!made?.ok || isBusy}>
+          {isBusy ? "Putting it on the rack …" : "Start with this blade"}
+        </PlainButton>
+      </header>
+      <div className="grid min-h-0 flex-1 grid-cols-[minmax(360px,430px)_1fr]">
+        <div className="flex flex-col gap-1.5 overflow-y-auto border-r border-rule *:shrink-0">
+          <Question title="What is it for?">
+            <Cards
+              label="What is it for?"
+              options={[...PURPOSES, OWN_PURPOSE].map(({ key, name }) => ({
+                key,
+                name: key === OWN_PURPOSE.key ? "own limits" : name.replace(/^an? /, ""),
+              }))}
+              value={answers.use}
+              onChange={(use) => setAnswers({ ...answersFor(use), name: answers.name })}
+            />
+            {answers.use === "display" && (
+              <Caution>Double edges, blade length and carry are matters of local law.</Caution>
+            )}
+          </Question>
+          <Question title="Which outline?" aside={family.words}>
+            <Cards
+              label="Which outline?"
+              options={FAMILIES.map(({ key, name }) => ({ key, name, picture: <Thumbnail family={key} /> }))}
+              value={answers.family}
+              onChange={(next) => change({ family: next, values: sized(next, answers, hand) })}
+            />
+          </Question>
+          <Question title="How big?">
+            <LengthBox
+              label="Your hand, across four fingers"
+              value={hand}
+              onCommit={(breadth) => {
+                if (breadth < 50 || breadth > 130) return rangeInWords(50, 130, "mm", unit);
+                setHand(breadth);
+                change({ values: { ...answers.values, handle: handleFor(breadth) } });
+                return null;
+              }}
+            />
+            {family.dimensions.map((dimension) => (
+              <DimensionRow
+                key={`${family.key} ${dimension.key}`}
+                dimension={dimension}
+                value={valuesOf(family, answers.values)[dimension.key]!}
+                onCommit={setValue(dimension)}
+              />
+            ))}
+          </Question>
+          <Question title="How is it held?">
+            <Segmented
+              label="How is it held?"
+              options={family.tangs}
+              names={{ full: "full tang, scales", hidden: "hidden tang, guard" }}
+              value={tang}
+              onChange={(next) => change({ tang: next })}
+            />
+          </Question>
+          <Question title="How is it ground?">
+            <Segmented
+              label="How is it ground?"
+              options={grinds}
+              value={answers.grind}
+              onChange={(grind) => change({ grind })}
+            />
+          </Question>
+          <Question title="Which steel have you?">
+            <LengthBox
+              label="Bar, thick"
+              value={answers.stock}
+              onCommit={(stock) => {
+                if (stock < STOCK[0] || stock > STOCK[1]) return rangeInWords(STOCK[0], STOCK[1], "mm", unit);
+                change({ stock });
+                return null;
+              }}
+            />
+            <Choice
+              label="Steel"
+              value={answers.steel ?? ""}
+              options={STEELS.map(({ name }) => ({ value: name, name }))}
+              onChange={(steel) => change({ steel })}
+            />
+            <label className="flex items-center justify-between gap-2 text-sm text-faint">
+              Name
+              <input
+                className="h-8 w-44 rounded border border-frame bg-sheet px-2 font-semibold text-ink"
+                placeholder={asked.name}
+                maxLength={120}
+                value={answers.name}
+                onChange={(event) => change({ name: event.currentTarget.value })}
+              />
+            </label>
+          </Question>
+        </div>
+        <div className="flex min-w-0 flex-col">
+          <Preview
+            family={family}
+            answers={{ ...answers, tang }}
+            blade={made?.ok ? made.blade : null}
+            unit={unit}
+          />
+          <section
+            aria-label="What it comes to"
+            aria-busy={made === null}
+            className="min-h-0 flex-1 overflow-y-auto bg-sheet px-6 py-5"
+          >
+            {made === null && <p className="text-faint">Looking for the grind, edge and taper …</p>}
+            {made && !made.ok && (
+              <p role="alert" className="font-semibold text-fix">
+                {made.why} Change a size or the bar.
+              </p>
+            )}
+            {made?.ok && (
+              <>
+                <p className="flex items-center gap-2 font-semibold">
+                  <Sign of={made.open === 0 ? "well" : "watch"} />
+                  {made.open === 0
+                    ? "Within all that this purpose asks."
+                    : `${made.open} finding${made.open === 1 ? "" : "s"} left on it: they are shown with what would mend them.`}
+                </p>
+                <dl className="mt-3 grid max-w-3xl grid-cols-[minmax(180px,auto)_1fr] gap-x-5 gap-y-2">
+                  {made.reasons.map(({ what, because }) => (
+                    <div key={what} className="contents">
+                      <dt className="font-semibold first-letter:uppercase">{what}</dt>
+                      <dd className="text-faint">{because}.</dd>
+                    </div>
+                  ))}
+                </dl>
+                <p className="mt-4 max-w-3xl text-sm text-faint">
+                  Everything here is a start: drag it, type over it, or choose otherwise. The limits are
+                  starting values of our own; change them to what your shop has found.
+                </p>
+              </>
+            )}
+          </section>
+        </div>
+      </div>
+    </form>
+  );
+}
+
+/** A family's values with the sizes kept that it can take, and the handle for this hand. */
+function sized(key: string, { values }: Answers, hand: number): Values {
+  const family = FAMILIES.find((one) => one.key === key)!;
+  const fits = (name: string) => {
+    const dimension = family.dimensions.find((one) => one.key === name);
+    const value = values[name];
+    return dimension && value !== undefined && value >= dimension.low && value <= dimension.high;
+  };
+  const kept = ["length", "height"].filter(fits).map((name) => [name, values[name]!] as const);
+  return { ...Object.fromEntries(kept), handle: handleFor(hand) };
+}
