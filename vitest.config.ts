@@ -14,6 +14,14 @@ export default defineConfig({
       },
       {
         test: {
+          name: "formats",
+          environment: "node",
+          include: ["packages/formats/test/**/*.test.ts"],
+          testTimeout: 60_000,
+        },
+      },
+      {
+        test: {
           name: "server",
           environment: "node",
           include: ["apps/server/test/**/*.test.ts"],

@@ -78,7 +78,9 @@ function installFromDebian(name, title) {
 export function ensureBuild() {
   const dist = join(PROJECT, "apps/web/dist");
   const stamp = join(PROJECT, "apps/web/dist/.built-from");
-  const sources = ["apps/web", "packages/core/src"].flatMap((folder) => filesIn(join(PROJECT, folder)));
+  const sources = ["apps/web", "packages/core/src", "packages/formats/src"].flatMap((folder) =>
+    filesIn(join(PROJECT, folder)),
+  );
   const wanted = hashOf([...sources, join(PROJECT, "package-lock.json")]);
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === wanted) return dist;
   say("Building the pages …");

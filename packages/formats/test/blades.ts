@@ -1,0 +1,17 @@
+import { readdirSync, readFileSync } from "node:fs";
+import type { Blade } from "@true-spine/core/blade/schema.ts";
+
+const examples = new URL("../../core/examples/", import.meta.url);
+const read = (path: string): Blade => JSON.parse(readFileSync(new URL(path, examples), "utf8"));
+
+/** The field knife, and thirteen unlike blades. */
+export const FIELD = read("field.json");
+export const KINDS: readonly (readonly [string, Blade])[] = readdirSync(new URL("kinds/", examples)).map(
+  (name) => [name.replace(".json", ""), read(`kinds/${name}`)],
+);
+
+export const FONT = new Uint8Array(
+  readFileSync(
+    new URL("../../../node_modules/@fontsource/archivo/files/archivo-latin-500-normal.woff", import.meta.url),
+  ),
+);

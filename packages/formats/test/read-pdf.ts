@@ -1,0 +1,51 @@
+import { getDocument, OPS } from "pdfjs-dist/legacy/build/pdf.mjs";
+
+export interface ReadPage {
+  /** Paper, mm. */
+  readonly width: number;
+  readonly height: number;
+  /** Every stroked path, mm from the lower left corner; curves as sixteen chords each. */
+  readonly paths: [number, number][][];
+  readonly text: string;
+}
+
+const MM = 25.4 / 72;
+
+/** Reads a PDF's own drawing back with a general-purpose reader that did not write it. */
+export async function readPdf(bytes: Uint8Array): Promise<ReadPage[]> {
+  const pdf = await getDocument({ data: bytes.slice(), verbosity: 0, isEvalSupported: false }).promise;
+  const pages: ReadPage[] = [];
+  for (let number = 1; number <= pdf.numPages; number++) {
+    const page = await pdf.getPage(number);
+    const [, , width = 0, height = 0] = page.view;
+    const { fnArray, argsArray } = await page.getOperatorList();
+    const text = (await page.getTextContent()).items.map((item) => ("str" in item ? item.str : "")).join(" ");
+    const paths = fnArray.flatMap((operator, i) =>
+      operator === OPS.constructPath ? [pointsOf(argsArray[i][0], argsArray[i][1])] : [],
+    );
+    pages.push({ width: width * MM, height: height * MM, paths, text });
+  }
+  await pdf.destroy();
+  return pages;
+}
+
+function pointsOf(operators: number[], numbers: number[]): [number, number][] {
+  const points: [number, number][] = [];
+  let at = 0;
+  const next = (): [number, number] => [numbers[at++]! * MM, numbers[at++]! * MM];
+  for (const operator of operators) {
+    if (operator === OPS.moveTo || operator === OPS.lineTo) points.push(next());
+    else if (operator === OPS.curveTo) {
+      const from = points[points.length - 1]!;
+      const [a, b, to] = [next(), next(), next()];
+      for (let i = 1; i <= 16; i++) {
+        const t = i / 16;
+        const s = 1 - t;
+        const on = (k: 0 | 1) =>
+          s ** 3 * from[k] + 3 * s * s * t * a[k] + 3 * s * t * t * b[k] + t ** 3 * to[k];
+        points.push([on(0), on(1)]);
+      }
+    } else if (operator === OPS.closePath && points[0]) points.push([...points[0]]);
+  }
+  return points;
+}
