@@ -41,6 +41,9 @@ for (const theme of ["light", "dark"] as const) {
     await page.getByRole("button", { name: "Change thickness behind the edge" }).click();
     await look("limits");
     await page.keyboard.press("Escape");
+    await page.getByRole("button", { name: /^Take it out/ }).click();
+    await look("take it out");
+    await page.keyboard.press("Escape");
     await page.keyboard.press("?");
     await look("keys");
   });

@@ -19,13 +19,7 @@ import {
   stroke,
 } from "pdf-lib";
 import { type Drawing, drawingOf, type LayerName, type Path, type Point } from "./drawing.ts";
-
-/** Paper, mm, lying on its long side. Source: ISO 216; ANSI Y14.1 for Letter, 11 × 8.5 in. */
-export const PAPERS = {
-  A4: { width: 297, height: 210 },
-  Letter: { width: 279.4, height: 215.9 },
-} as const;
-export type Paper = keyof typeof PAPERS;
+import { PAPERS, type Paper } from "./papers.ts";
 
 export interface TemplateOptions {
   readonly paper: Paper;
@@ -38,7 +32,7 @@ export interface TemplateOptions {
 
 const POINTS_PER_MM = 72 / 25.4;
 const MARGIN = 10;
-const HEAD = 14;
+const HEAD = 18;
 const FOOT = 22;
 const GAP = 12;
 /** How much two neighbouring sheets share, mm: enough to lay one over the other. */

@@ -1,6 +1,7 @@
 import { compileRing, ringPoints } from "@true-spine/core/blade/outline.ts";
 import { describe, expect, test } from "vitest";
-import { BAR, PAPERS, type Paper, writeTemplate } from "../src/write-template.ts";
+import { PAPERS, type Paper } from "../src/papers.ts";
+import { BAR, writeTemplate } from "../src/write-template.ts";
 import { FIELD, FONT, KINDS } from "./blades.ts";
 import { type ReadPage, readPdf } from "./read-pdf.ts";
 

@@ -9,7 +9,7 @@ import type { Savings } from "./record.ts";
 import type { SaveStatus } from "./saving.ts";
 import type { OpenBlade } from "./store.ts";
 
-export type Panel = "commands" | "keys" | "history" | "limits";
+export type Panel = "commands" | "keys" | "history" | "limits" | "take";
 
 /** The part of the screen's state that is not the blade: where the scribe stands, what the rail shows. */
 export interface RailState {

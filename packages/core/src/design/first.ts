@@ -241,13 +241,17 @@ function bevelOf(
 /** Rows of grind-line height at a share of the blade's own height along its edge. */
 function heightRows(blade: Blade, share: number): { u: number; h: number }[] {
   const field = compileField(blade);
-  return [0, 0.25, 0.5, 0.7, 0.85, 0.95, 1].map((u) => {
-    const tall = stationAt(field, Math.min(0.985, Math.max(0.02, u))).height;
-    // Toward the tip one bevel runs nearer the spine, and two, above and below, keep out of each other's way.
-    const there = share > 0.5 ? share + (0.97 - share) * u ** 4 : share * (1 - 0.25 * u ** 6);
-    return { u, h: round(there * tall) };
+  const tallAt = (u: number) => stationAt(field, Math.min(0.985, Math.max(0.02, u))).height;
+  const level = share * tallAt(0.1);
+  return HEIGHT_PLACES.map((u) => {
+    const tall = tallAt(u);
+    // Level along the blade. Toward the tip one bevel runs up to the spine, and two, above and below, keep apart.
+    const most = share > 0.5 ? (share + (0.97 - share) * u ** 4) * tall : share * (1 - 0.25 * u ** 6) * tall;
+    return { u, h: round(share > 0.5 ? Math.min(level, most) : most) };
   });
 }
+
+const HEIGHT_PLACES = [0, 0.25, 0.5, 0.6, 0.7, 0.8, 0.9, 0.95, 1] as const;
 
 /** Pin holes along a full tang, in the middle of it. */
 function holesAlong(handle: number, tall: number): Blade["holes"] {

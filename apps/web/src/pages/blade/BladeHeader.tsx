@@ -37,7 +37,10 @@ export function BladeHeader({ row, page }: { row: BladeWithFile; page: string })
         <IconButton label="Revisions" onClick={() => rail.setState({ panel: "history" })}>
           <History className="size-4.5" aria-hidden />
         </IconButton>
-        <IconButton label="Take the blade file" onClick={() => downloadBlade(open.store.getState().file)}>
+        <IconButton
+          label="Take it out: template, drawing, solid, file"
+          onClick={() => rail.setState({ panel: "take" })}
+        >
           <Download className="size-4.5" aria-hidden />
         </IconButton>
         <IconButton label="Keys and commands, ?" onClick={() => rail.setState({ panel: "keys" })}>
@@ -107,16 +110,4 @@ function IconButton({
       {children}
     </button>
   );
-}
-
-/** Hands the blade file itself to the browser's downloads. */
-export function downloadBlade(file: { name: string }): void {
-  const url = URL.createObjectURL(
-    new Blob([`${JSON.stringify(file, null, 2)}\n`], { type: "application/json" }),
-  );
-  const link = document.createElement("a");
-  link.href = url;
-  link.download = `${file.name.replace(/[^\p{L}\p{N}]+/gu, "-").toLowerCase() || "blade"}.json`;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(url), 1000);
 }

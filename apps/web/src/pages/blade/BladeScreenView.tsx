@@ -19,6 +19,7 @@ import { Conflict } from "./Conflict.tsx";
 import { HistoryPanel } from "./HistoryPanel.tsx";
 import { LimitsPanel } from "./LimitsPanel.tsx";
 import { BLADE_PAGES } from "./pages.ts";
+import { TakePanel } from "./TakePanel.tsx";
 import { Tray } from "./Tray.tsx";
 import { useKeys } from "./useKeys.ts";
 import { WholeFigures } from "./WholeFigures.tsx";
@@ -39,6 +40,7 @@ export function BladeScreenView({ row }: { row: BladeWithFile }) {
       <Commands />
       <HistoryPanel />
       <LimitsPanel />
+      <TakePanel />
     </div>
   );
 }

@@ -4,7 +4,6 @@ import { useNavigate } from "react-router";
 import { useSettings } from "../../app/settings.ts";
 import { type Panel, useRail, useScreen } from "../../blade/context.ts";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
-import { downloadBlade } from "./BladeHeader.tsx";
 import { BLADE_PAGES } from "./pages.ts";
 import { KEYS } from "./useKeys.ts";
 
@@ -30,7 +29,7 @@ export function Commands() {
     ...LENGTH_UNITS.map((unit) => ({ name: `Read in ${unit}`, run: () => setUnit(unit) })),
     { name: "What this blade is held to", run: () => setPanel("limits") },
     { name: "Revisions", run: () => setPanel("history") },
-    { name: "Take the blade file", run: () => downloadBlade(open.store.getState().file) },
+    { name: "Take it out: template, drawing, solid, file", run: () => setPanel("take") },
     { name: "Dark shop", run: () => setTheme("dark") },
     { name: "Light paper", run: () => setTheme("light") },
   ];

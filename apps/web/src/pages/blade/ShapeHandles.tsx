@@ -74,6 +74,7 @@ const NodeHandles = memo(function NodeHandles({
               stroke="var(--color-scribed-faint)"
               strokeWidth={0.8}
               opacity={0.7}
+              pointerEvents="none"
             />
             <Handle
               shape="round"

@@ -1,0 +1,26 @@
+import { compileField } from "@true-spine/core/blade/field.ts";
+import { meshOf } from "@true-spine/core/blade/mesh.ts";
+import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { drawingOf } from "@true-spine/formats/drawing.ts";
+import { writeDxf } from "@true-spine/formats/write-dxf.ts";
+import { write3mf, writeStl } from "@true-spine/formats/write-solids.ts";
+import { writeStations } from "@true-spine/formats/write-stations.ts";
+import { writeSvg } from "@true-spine/formats/write-svg.ts";
+import { type TemplateOptions, writeTemplate } from "@true-spine/formats/write-template.ts";
+import { expose } from "comlink";
+
+/** Writes a blade in open formats, off the main thread. Stopped by ending the worker. */
+const filing = {
+  template: (blade: Blade, options: TemplateOptions) => writeTemplate(blade, options),
+  dxf: (blade: Blade) => writeDxf(drawingOf(blade)),
+  svg: (blade: Blade) => writeSvg(drawingOf(blade)),
+  stations: (blade: Blade) => writeStations(blade),
+  solid(blade: Blade, format: "stl" | "3mf", onProgress: (share: number) => void): Uint8Array {
+    const mesh = meshOf(compileField(blade), { onProgress });
+    return format === "stl" ? writeStl(mesh, blade.name) : write3mf(mesh, blade.name);
+  },
+};
+
+export type Filing = typeof filing;
+
+expose(filing);
