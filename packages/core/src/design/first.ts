@@ -1,6 +1,7 @@
 import { compileField } from "../blade/field.ts";
+import { compileRing } from "../blade/outline.ts";
 import { parseBlade } from "../blade/parse.ts";
-import { type Bevel, type Blade, bevelOn, type Plunge } from "../blade/schema.ts";
+import { type Bevel, type Blade, bevelOn, type Hole, type Outline, type Plunge } from "../blade/schema.ts";
 import { stationAt } from "../blade/station.ts";
 import { judge } from "../findings/judge.ts";
 import { type Speech, speechIn } from "../findings/judged.ts";
@@ -8,6 +9,8 @@ import { OWN_PURPOSE, type Purpose, purposeOf } from "../findings/purposes.ts";
 import { atan } from "../units/angle.ts";
 import type { LengthUnit } from "../units/length.ts";
 import { FAMILIES, type Family, type Tang, tangHeight, type Values, valuesOf } from "./families.ts";
+
+import { bladeLength, handleLength, heelHeight } from "./measure.ts";
 
 /** How a first blade may be ground. */
 export const GRINDS = ["full flat", "saber", "hollow", "convex", "zero bevel", "chisel"] as const;
@@ -24,6 +27,8 @@ export interface Answers {
   /** Thickness of the bar it is made from, 0.8…10. */
   readonly stock: number;
   readonly steel?: string;
+  /** An outline of the maker's own, and the holes in it, instead of the family's. */
+  readonly drawn?: { readonly outline: Outline; readonly holes: readonly Hole[] };
 }
 
 /** One choice that was made, and why: each can be changed afterwards. */
@@ -152,8 +157,8 @@ type Drawing = Answers & { readonly tang: Tang };
 
 function draw(answers: Drawing, family: Family, purpose: Purpose, trial: Trial): Blade {
   const { values, tang, grind, stock } = answers;
-  const { length = 100, height = 25, handle = 112 } = values;
-  const outline = family.outline(values, tang);
+  const { length, height, handle } = sizesOf(answers);
+  const outline = answers.drawn?.outline ?? family.outline(values, tang);
   const heel = outline.edge[0]!.at[0];
   const [thin, thick] = bounded(purpose.behind, [0.3, 0.6]);
   const [fine, strong] = bounded(purpose.edgeAngle, [15, 20]);
@@ -191,8 +196,11 @@ function draw(answers: Drawing, family: Family, purpose: Purpose, trial: Trial):
     use: answers.use,
     ...(answers.steel ? { steel: answers.steel } : {}),
   };
-  if (tang === "full")
+  if (answers.drawn) {
+    if (answers.drawn.holes.length > 0) blade.holes = [...answers.drawn.holes];
+  } else if (tang === "full") {
     blade.holes = holesAlong(handle, family.key === "marking" ? height : tangHeight(height));
+  }
   blade.bevels.right = bevelOf(
     blade,
     grind,
@@ -212,6 +220,13 @@ function draw(answers: Drawing, family: Family, purpose: Purpose, trial: Trial):
     };
   }
   return blade;
+}
+
+function sizesOf({ values, drawn }: Drawing): Record<"length" | "height" | "handle", number> {
+  if (!drawn)
+    return { length: values.length ?? 100, height: values.height ?? 25, handle: values.handle ?? 112 };
+  const ring = compileRing(drawn.outline);
+  return { length: bladeLength(ring), height: heelHeight(ring), handle: handleLength(ring) };
 }
 
 function bevelOf(

@@ -1,0 +1,203 @@
+import { type Circle, flattened, type Path, type Piece, type Point } from "./drawing.ts";
+
+/** What a drawing file holds, in its own units with y up, before anybody has said what is what. */
+export interface ReadDrawing {
+  /** Closed runs, the largest first. */
+  readonly contours: readonly Path[];
+  readonly circles: readonly Circle[];
+  /** Millimetres to the file's unit where the file tells it; null where it does not. */
+  readonly mmPerUnit: number | null;
+  /** What was left out or mended, in words. */
+  readonly notes: readonly string[];
+}
+
+export type Read =
+  | { readonly ok: true; readonly drawing: ReadDrawing }
+  | { readonly ok: false; readonly why: string };
+
+/** The most pieces that are taken: a blade has some dozens. */
+export const MOST_PIECES = 20_000;
+/** Ends nearer than this share of the drawing's size are one point. */
+const JOINED = 2e-5;
+/** A gap up to this share of the drawing's size is closed, and told. */
+const CLOSABLE = 0.02;
+
+/** Joins loose paths end to end into closed runs; doubled ones count once, what stays open is told. */
+export function assembled(
+  paths: readonly Path[],
+  circles: readonly Circle[],
+  mmPerUnit: number | null,
+  notes: readonly string[],
+): Read {
+  const told = [...notes];
+  if (paths.length === 0 && circles.length === 0) return { ok: false, why: "Nothing is drawn in it." };
+  if (paths.reduce((sum, path) => sum + path.pieces.length, 0) > MOST_PIECES) {
+    return { ok: false, why: `It holds more than ${MOST_PIECES} pieces, too many for a blade's outline.` };
+  }
+  const size = sizeOf(paths);
+  if (!Number.isFinite(size))
+    return { ok: false, why: "It holds numbers that are none, or too large to draw." };
+  const near = size * JOINED;
+  const apart = withoutDoubles(
+    paths.filter((path) => path.pieces.length > 0),
+    near,
+  );
+  if (apart.doubled > 0)
+    told.push(`${apart.doubled} doubled line${apart.doubled === 1 ? "" : "s"} counted once.`);
+  const closed = apart.paths.filter((path) => path.isClosed || isRound(path, near)).map(shut);
+  const open = apart.paths.filter((path) => !path.isClosed && !isRound(path, near));
+  for (const run of chained(open, near)) {
+    const gap = distance(run.start, endOf(run));
+    if (gap <= near) closed.push(shut(run));
+    else if (gap <= CLOSABLE * size && run.pieces.length > 2) {
+      closed.push(shut(run));
+      told.push("An outline that was not quite closed has been closed with a straight line.");
+    } else told.push("An open line was left out.");
+  }
+  if (closed.length === 0) {
+    return { ok: false, why: "Nothing in it is closed: an outline must run all the way round." };
+  }
+  const contours = closed
+    .map((path) => ({ path, area: Math.abs(signedArea(path)) }))
+    .filter(({ area }) => area > near * near)
+    .sort((a, b) => b.area - a.area)
+    .map(({ path }) => path);
+  if (contours.length === 0) return { ok: false, why: "What is closed in it has no area." };
+  return { ok: true, drawing: { contours, circles, mmPerUnit, notes: [...new Set(told)] } };
+}
+
+export const endOf = ({ start, pieces }: Path): Point => pieces[pieces.length - 1]?.to ?? start;
+export const distance = (a: Point, b: Point): number => Math.hypot(a[0] - b[0], a[1] - b[1]);
+
+function isRound(path: Path, near: number): boolean {
+  return path.pieces.length > 1 && distance(path.start, endOf(path)) <= near;
+}
+
+/** A closed path that ends exactly where it begins. */
+function shut(path: Path): Path {
+  const end = endOf(path);
+  const isMet = distance(path.start, end) < 1e-9;
+  if (isMet) return { ...path, isClosed: true };
+  const size = sizeOf([path]);
+  if (distance(path.start, end) <= size * JOINED * 2) {
+    const last = path.pieces[path.pieces.length - 1]!;
+    return { ...path, pieces: [...path.pieces.slice(0, -1), { ...last, to: path.start }], isClosed: true };
+  }
+  return { ...path, pieces: [...path.pieces, { to: path.start }], isClosed: true };
+}
+
+/** Area within a path, positive where it runs counter-clockwise. */
+export function signedArea(path: Path): number {
+  const points = flattened(path, Math.max(sizeOf([path]) / 2000, 1e-9));
+  return (
+    points.reduce((sum, [x, y], i) => {
+      const [nx, ny] = points[(i + 1) % points.length]!;
+      return sum + x * ny - nx * y;
+    }, 0) / 2
+  );
+}
+
+export function reversed({ start, pieces, isClosed }: Path): Path {
+  const froms = [start, ...pieces.map((piece) => piece.to)];
+  return {
+    start: froms[froms.length - 1]!,
+    pieces: pieces
+      .map(
+        ({ controls }, i): Piece =>
+          controls ? { to: froms[i]!, controls: [controls[1], controls[0]] } : { to: froms[i]! },
+      )
+      .reverse(),
+    isClosed,
+  };
+}
+
+function sizeOf(paths: readonly Path[]): number {
+  let [left, right, bottom, top] = [Infinity, -Infinity, Infinity, -Infinity];
+  for (const { start, pieces } of paths) {
+    for (const { to, controls = [] } of [{ to: start }, ...pieces] as Piece[]) {
+      for (const [x, y] of [to, ...controls]) {
+        if (!Number.isFinite(x) || !Number.isFinite(y) || Math.abs(x) > 1e7 || Math.abs(y) > 1e7)
+          return Number.NaN;
+        [left, right] = [Math.min(left, x), Math.max(right, x)];
+        [bottom, top] = [Math.min(bottom, y), Math.max(top, y)];
+      }
+    }
+  }
+  return Math.max(right - left, top - bottom);
+}
+
+/** Leaves out a path that lies on one already there, either way round. */
+function withoutDoubles(paths: readonly Path[], near: number): { paths: Path[]; doubled: number } {
+  const kept = new Map<string, Path[]>();
+  let doubled = 0;
+  const result: Path[] = [];
+  const cell = (point: Point) => point.map((value) => Math.round(value / (20 * near))).join();
+  for (const path of paths) {
+    const points = sample(path);
+    const key = [...new Set([cell(points[0]!), cell(points[points.length - 1]!)])].sort().join(" ");
+    const twins = kept.get(key) ?? [];
+    const back = [...points].reverse();
+    const isDouble = twins.some((twin) => {
+      const other = sample(twin);
+      return [points, back].some((run) => run.every((point, i) => distance(point, other[i]!) <= 2 * near));
+    });
+    if (isDouble) doubled++;
+    else {
+      result.push(path);
+      kept.set(key, [...twins, path]);
+    }
+  }
+  return { paths: result, doubled };
+}
+
+const SAMPLES = 9;
+
+/** Points at even shares of a path's length. */
+function sample(path: Path): Point[] {
+  const points = flattened(path, Math.max(sizeOf([path]) / 500, 1e-9));
+  const lengths = points.slice(1).map((point, i) => distance(points[i]!, point));
+  const total = lengths.reduce((sum, length) => sum + length, 0);
+  return Array.from({ length: SAMPLES }, (_, k) => {
+    let left = (k / (SAMPLES - 1)) * total;
+    let i = 0;
+    while (i < lengths.length - 1 && left > lengths[i]!) left -= lengths[i++]!;
+    const share = lengths[i] ? Math.min(1, left / lengths[i]!) : 0;
+    const [a, b] = [points[i]!, points[i + 1] ?? points[i]!];
+    return [a[0] + share * (b[0] - a[0]), a[1] + share * (b[1] - a[1])];
+  });
+}
+
+/** Open paths joined at their ends into the longest runs they make. */
+function chained(paths: readonly Path[], near: number): Path[] {
+  const left = [...paths];
+  const runs: Path[] = [];
+  while (left.length > 0) {
+    let run = left.shift()!;
+    for (;;) {
+      const end = endOf(run);
+      const index = left.findIndex(
+        (path) => distance(path.start, end) <= near || distance(endOf(path), end) <= near,
+      );
+      if (index < 0 || distance(run.start, end) <= near) break;
+      const [next] = left.splice(index, 1);
+      const onward = distance(next!.start, end) <= near ? next! : reversed(next!);
+      run = { ...run, pieces: [...run.pieces, ...onward.pieces] };
+    }
+    // What did not close from this end may go on from the other.
+    const from = runs.findIndex((other) => distance(endOf(other), run.start) <= near);
+    if (from >= 0 && distance(run.start, endOf(run)) > near) {
+      const [before] = runs.splice(from, 1);
+      left.unshift({ ...before!, pieces: [...before!.pieces, ...run.pieces] });
+      continue;
+    }
+    const turned = left.findIndex(
+      (path) => distance(path.start, run.start) <= near || distance(endOf(path), run.start) <= near,
+    );
+    if (turned >= 0 && distance(run.start, endOf(run)) > near) {
+      left.unshift(reversed(run));
+      continue;
+    }
+    runs.push(run);
+  }
+  return runs;
+}
