@@ -1,7 +1,10 @@
 import { compileField } from "@true-spine/core/blade/field.ts";
 import { meshOf } from "@true-spine/core/blade/mesh.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import type { Read } from "@true-spine/formats/contours.ts";
 import { drawingOf } from "@true-spine/formats/drawing.ts";
+import { readDxf } from "@true-spine/formats/read-dxf.ts";
+import { readSvg } from "@true-spine/formats/read-svg.ts";
 import { writeDxf } from "@true-spine/formats/write-dxf.ts";
 import { write3mf, writeStl } from "@true-spine/formats/write-solids.ts";
 import { writeStations } from "@true-spine/formats/write-stations.ts";
@@ -9,8 +12,9 @@ import { writeSvg } from "@true-spine/formats/write-svg.ts";
 import { type TemplateOptions, writeTemplate } from "@true-spine/formats/write-template.ts";
 import { expose } from "comlink";
 
-/** Writes a blade in open formats, off the main thread. Stopped by ending the worker. */
+/** Reads and writes open formats, off the main thread. Stopped by ending the worker. */
 const filing = {
+  read: (kind: "svg" | "dxf", text: string): Read => (kind === "svg" ? readSvg(text) : readDxf(text)),
   template: (blade: Blade, options: TemplateOptions) => writeTemplate(blade, options),
   dxf: (blade: Blade) => writeDxf(drawingOf(blade)),
   svg: (blade: Blade) => writeSvg(drawingOf(blade)),

@@ -1,21 +1,37 @@
 import { parseBladeText } from "@true-spine/core/blade/parse.ts";
 import type { Fault } from "@true-spine/core/document/fault.ts";
 import { LONGEST_FILE } from "@true-spine/core/document/read-json.ts";
+import type { Read, ReadDrawing } from "@true-spine/formats/contours.ts";
+import { wrap } from "comlink";
 import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { createBlade } from "../../api/blades.ts";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
+import type { Filing } from "../../workers/files.worker.ts";
+import { LayOut } from "./LayOut.tsx";
 
-/** Opens a blade file from this machine; a file with faults is refused with every one of them. */
+/** Largest drawing that is read at all, bytes, and how long reading one may take. */
+const LARGEST_DRAWING = 20_000_000;
+const READ_WITHIN_MS = 15_000;
+
+/** Opens a blade file, or a drawing to lay out as a blade, and says what is wrong with one that is neither. */
 export function OpenFile({ onDone }: { onDone: () => void }) {
   const input = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const [refused, setRefused] = useState<{ name: string; faults: readonly Fault[] } | null>(null);
+  const [drawing, setDrawing] = useState<{ name: string; read: ReadDrawing } | null>(null);
+  const refuse = (name: string, message: string) => setRefused({ name, faults: [{ path: "$", message }] });
   const open = async (file: File) => {
-    if (file.size > LONGEST_FILE * 4) {
-      setRefused({ name: file.name, faults: [{ path: "$", message: "the file is too large for a blade" }] });
+    const kind = /\.(svg|dxf)$/i.exec(file.name)?.[1]?.toLowerCase() as "svg" | "dxf" | undefined;
+    if (kind) {
+      if (file.size > LARGEST_DRAWING)
+        return refuse(file.name, "the file is too large for a drawing of a blade");
+      const read = await readDrawing(kind, await file.text());
+      if (read.ok) setDrawing({ name: file.name, read: read.drawing });
+      else refuse(file.name, read.why);
       return;
     }
+    if (file.size > LONGEST_FILE * 4) return refuse(file.name, "the file is too large for a blade");
     const parsed = parseBladeText(await file.text());
     if (!parsed.ok) {
       setRefused({ name: file.name, faults: parsed.faults });
@@ -27,8 +43,7 @@ export function OpenFile({ onDone }: { onDone: () => void }) {
       onDone();
       navigate(`/blades/${id}/grind`);
     } catch (error) {
-      const message = error instanceof Error ? error.message : "it could not be saved";
-      setRefused({ name: file.name, faults: [{ path: "$", message }] });
+      refuse(file.name, error instanceof Error ? error.message : "it could not be saved");
     }
   };
   return (
@@ -37,8 +52,8 @@ export function OpenFile({ onDone }: { onDone: () => void }) {
       <input
         ref={input}
         type="file"
-        accept=".json,application/json"
-        aria-label="Blade file"
+        accept=".json,.svg,.dxf,application/json,image/svg+xml"
+        aria-label="Blade file or drawing"
         tabIndex={-1}
         className="sr-only"
         onChange={(event) => {
@@ -47,16 +62,13 @@ export function OpenFile({ onDone }: { onDone: () => void }) {
           if (file) void open(file);
         }}
       />
-      <Question
-        title="This file is not a sound blade"
-        isOpen={refused !== null}
-        onClose={() => setRefused(null)}
-      >
+      {drawing && <LayOut drawing={drawing.read} name={drawing.name} onClose={() => setDrawing(null)} />}
+      <Question title="This file was not opened" isOpen={refused !== null} onClose={() => setRefused(null)}>
         <p className="text-faint">{refused?.name} was not opened. What is wrong, and where:</p>
         <ul className="mt-3 max-h-80 overflow-auto">
           {refused?.faults.map((fault) => (
             <li key={fault.path + fault.message} className="border-t border-rule py-1.5 text-sm">
-              <code className="font-semibold">{fault.path}</code> {fault.message}
+              {fault.path !== "$" && <code className="font-semibold">{fault.path}</code>} {fault.message}
             </li>
           ))}
         </ul>
@@ -66,4 +78,22 @@ export function OpenFile({ onDone }: { onDone: () => void }) {
       </Question>
     </>
   );
+}
+
+/** Reads a drawing in a worker that is ended if it takes too long: a file may be made to be slow. */
+async function readDrawing(kind: "svg" | "dxf", text: string): Promise<Read> {
+  const worker = new Worker(new URL("../../workers/files.worker.ts", import.meta.url), { type: "module" });
+  const late = new Promise<Read>((resolve) =>
+    setTimeout(
+      () => resolve({ ok: false, why: "Reading it took too long, so it was stopped." }),
+      READ_WITHIN_MS,
+    ),
+  );
+  try {
+    return await Promise.race([wrap<Filing>(worker).read(kind, text), late]);
+  } catch {
+    return { ok: false, why: "It could not be read." };
+  } finally {
+    worker.terminate();
+  }
 }
