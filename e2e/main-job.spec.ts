@@ -97,10 +97,10 @@ test("dragging the tip, a taper point and the scribe redraws what depends on the
     await page.mouse.up();
   };
   await drag(/^spine node 3\./, -30, 6);
-  const tip = Number(await page.getByLabel("edge node 3, from the junction").inputValue());
+  const tip = Number(await page.getByLabel("spine node 3, from the junction").inputValue());
   expect(tip).toBeLessThan(122);
-  await page.getByRole("button", { name: "spine", exact: true }).click();
-  expect(Number(await page.getByLabel("spine node 3, from the junction").inputValue())).toBe(tip);
+  await page.getByRole("button", { name: "edge", exact: true }).click();
+  expect(Number(await page.getByLabel("edge node 3, from the junction").inputValue())).toBe(tip);
   await drag(/^Thickness at 10\.00/, 0, -12);
   expect(Number(await page.getByLabel("Thickness, row 3, thick").inputValue())).toBeGreaterThan(4.3);
   await page.mouse.move(500, 560);
@@ -110,4 +110,24 @@ test("dragging the tip, a taper point and the scribe redraws what depends on the
   const scribe = Number(await page.getByRole("slider", { name: "Scribe" }).getAttribute("aria-valuenow"));
   expect(scribe).toBeLessThan(60);
   await saved(page);
+});
+
+test("findings go on coming after the browser has tidied its memory", async ({ page }) => {
+  const id = await makeBlade(page.request, "Tidied");
+  await openBlade(page, id);
+  const findings = page.getByRole("region", { name: "Findings" });
+  await expect(findings).toContainText("All well.");
+  const browser = await page.context().newCDPSession(page);
+  for (const [behind, words] of [
+    ["0.9", "Behind the edge it is up to"],
+    ["0.5", "All well."],
+    ["0.1", "Behind the edge it is down to"],
+  ] as const) {
+    // Long enough for remedies to be confirmed, so that nothing is under way.
+    await page.waitForTimeout(1500);
+    await browser.send("HeapProfiler.collectGarbage");
+    await browser.send("HeapProfiler.collectGarbage");
+    await page.getByLabel("Behind the edge, row 1, thick behind it").fill(behind);
+    await expect(findings).toContainText(words);
+  }
 });

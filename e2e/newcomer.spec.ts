@@ -31,7 +31,7 @@ test("a newcomer's path: questions, blade, tip, taper, bevel, a finding and its 
   await expect(tray).toContainText("All well.");
 
   // The tip, by hand.
-  const tip = () => page.getByLabel("edge node 3, from the junction").inputValue();
+  const tip = () => page.getByRole("textbox", { name: "Blade, junction to tip" }).inputValue();
   expect(await tip()).toBe("118");
   await drag(page, /^spine node 3\./, 12, 8);
   expect(Number(await tip())).toBeGreaterThan(118.5);

@@ -60,6 +60,15 @@ test("an earlier revision comes back, and that can be undone", async ({ page }) 
   await saved(page);
   await page.getByRole("button", { name: "Revisions" }).click();
   const dialog = page.getByRole("dialog", { name: "Revisions" });
+  await dialog.getByRole("button", { name: "Name revision 1" }).click();
+  await dialog.getByLabel("Name of revision 1").fill("as it came off the belt");
+  await dialog.getByLabel("Name of revision 1").press("Enter");
+  await expect(dialog.getByRole("listitem").last()).toContainText("as it came off the belt");
+  await dialog.getByRole("listitem").last().getByRole("button", { name: "What changed" }).click();
+  const beside = dialog.getByRole("region", { name: "revision 1 beside what stands" });
+  await expect(beside.getByRole("row", { name: /^plunge/ })).toContainText("radius 4.00");
+  await expect(beside.getByRole("row", { name: /^plunge/ })).toContainText("radius 7.00");
+  await expect(beside.getByRole("row", { name: /^Height/ })).toHaveCount(0);
   await dialog.getByRole("listitem").last().getByRole("button", { name: "Bring back" }).click();
   await expect(radius).toHaveValue("4");
   await saved(page);

@@ -1,4 +1,5 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import type { ChainName } from "@true-spine/core/design/nodes.ts";
 import type { DocumentKind, Documents } from "@true-spine/core/document/documents.ts";
 import { purposeWithin } from "@true-spine/core/findings/limits.ts";
 import { type Purpose, purposeOf } from "@true-spine/core/findings/purposes.ts";
@@ -20,6 +21,8 @@ export interface RailState {
   readonly pointer: number;
   /** Which dialog is open over the page. */
   readonly panel: Panel | null;
+  /** The node of the outline that was last taken hold of. */
+  readonly node: { readonly chain: ChainName; readonly index: number } | null;
   readonly isTrayOpen: boolean;
   readonly isSolidOpen: boolean;
 }

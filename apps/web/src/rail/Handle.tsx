@@ -17,6 +17,7 @@ export function Handle({
   onMove,
   isVertical = true,
   isHorizontal = true,
+  onDelete,
   perMmUp = perMm,
 }: {
   x: number;
@@ -27,8 +28,10 @@ export function Handle({
   shape?: "square" | "round";
   isVertical?: boolean;
   isHorizontal?: boolean;
-  /** Moves by (dx, dy) mm, y up, from where the handle stood when it was taken hold of. */
-  onMove: (dx: number, dy: number, isStart: boolean) => void;
+  /** What the Delete key does while it has the focus. */
+  onDelete?: () => void;
+  /** Moves by (dx, dy) mm, y up, from where the handle stood when it was taken hold of; a key moves it exactly. */
+  onMove: (dx: number, dy: number, isStart: boolean, isByKey: boolean) => void;
 }) {
   const { open } = useScreen();
   const from = useRef<{ x: number; y: number } | null>(null);
@@ -44,11 +47,16 @@ export function Handle({
       event.currentTarget.setPointerCapture(event.pointerId);
       from.current = { x: event.clientX, y: event.clientY };
       open.begin();
-      onMove(0, 0, true);
+      onMove(0, 0, true, false);
     },
     onPointerMove: (event: React.PointerEvent<SVGElement>) => {
       if (!from.current) return;
-      onMove((event.clientX - from.current.x) / perMm, -(event.clientY - from.current.y) / perMmUp, false);
+      onMove(
+        (event.clientX - from.current.x) / perMm,
+        -(event.clientY - from.current.y) / perMmUp,
+        false,
+        false,
+      );
     },
     onPointerUp: letGo,
     onPointerCancel: letGo,
@@ -62,6 +70,11 @@ export function Handle({
     role: "button",
     "aria-label": `${label}. Arrow keys move it.`,
     onKeyDown: (event: React.KeyboardEvent) => {
+      if (event.key === "Delete" && onDelete) {
+        event.preventDefault();
+        onDelete();
+        return;
+      }
       const step = event.shiftKey ? BIG_NUDGE_MM : NUDGE_MM;
       const [dx, dy] = {
         ArrowLeft: [-step, 0],
@@ -73,8 +86,8 @@ export function Handle({
         event.preventDefault();
         event.stopPropagation();
         open.end();
-        onMove(0, 0, true);
-        onMove(dx!, dy!, false);
+        onMove(0, 0, true, true);
+        onMove(dx!, dy!, false, true);
       }
     },
   };

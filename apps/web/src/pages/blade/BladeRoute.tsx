@@ -88,6 +88,7 @@ function screenOf(id: string, { open, savings }: BladeRecord): BladeScreen {
     fit: "blade",
     pointer: 0,
     panel: null,
+    node: null,
     isTrayOpen: false,
     isSolidOpen: false,
   }));

@@ -1,52 +1,81 @@
+import { useQueryClient } from "@tanstack/react-query";
+import type { Blade } from "@true-spine/core/blade/schema.ts";
+import type { RevisionRow } from "@true-spine/core/contract.ts";
 import { format } from "date-fns/format";
 import { useState } from "react";
 import { useStore } from "zustand";
-import { readRevision, useRevisions } from "../../api/blades.ts";
-import { useRail, useScreen } from "../../blade/context.ts";
+import { labelRevision, readRevision, useRevisions } from "../../api/blades.ts";
+import { useFile, useRail, useScreen } from "../../blade/context.ts";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
+import { SmallButton } from "../../parts/Group.tsx";
 import { useNotices } from "../../parts/Notices.tsx";
+import { Compare } from "./Compare.tsx";
 
-/** Every revision this blade has been, newest first; any can be brought back as one step that can be undone. */
+/**
+ * Every revision this blade has been, newest first: given names, laid beside what stands, and brought back as one
+ * step that can be undone.
+ */
 export function HistoryPanel() {
-  const { id, open, savings, rail } = useScreen();
+  const { rail } = useScreen();
   const isOpen = useRail((state) => state.panel === "history");
-  const onClose = () => rail.setState({ panel: null });
+  return (
+    <Question title="Revisions" isOpen={isOpen} onClose={() => rail.setState({ panel: null })} wide>
+      {isOpen && <Revisions onClose={() => rail.setState({ panel: null })} />}
+    </Question>
+  );
+}
+
+function Revisions({ onClose }: { onClose: () => void }) {
+  const { id, open, savings } = useScreen();
+  const current = useFile();
   const standing = useStore(savings.blade.state, (state) => state.revision);
-  const { data, isError, isPending } = useRevisions(id, standing, isOpen);
+  const { data, isError, isPending } = useRevisions(id, standing, true);
   const [busy, setBusy] = useState<number | null>(null);
+  const [beside, setBeside] = useState<{ number: number; file: Blade } | null>(null);
   const tell = useNotices((board) => board.tell);
-  const bringBack = async (number: number) => {
+  const fetched = async (number: number, use: (file: Blade) => void) => {
     setBusy(number);
     try {
-      const { file } = await readRevision(id, number);
-      open.end();
-      open.replace(file);
-      tell(`Revision ${number} stands again.`, () => open.undo());
-      onClose();
+      use((await readRevision(id, number)).file);
     } catch {
       tell("That revision could not be fetched; the blade is as it was.");
     } finally {
       setBusy(null);
     }
   };
+  const bringBack = (number: number) =>
+    fetched(number, (file) => {
+      open.end();
+      open.replace(file);
+      tell(`Revision ${number} stands again.`, () => open.undo());
+      onClose();
+    });
   return (
-    <Question title="Revisions" isOpen={isOpen} onClose={onClose}>
+    <>
       {isPending && <p className="text-faint">Fetching the history …</p>}
       {isError && <p role="alert">The history could not be fetched. The blade itself is safe.</p>}
-      <ul className="max-h-[60vh] overflow-auto">
-        {data?.map(({ number, label, createdAt }) => (
-          <li key={number} className="flex items-center gap-3 border-b border-rule py-2">
-            <span className="w-10 text-right font-bold">{number}</span>
-            <span className="min-w-0 flex-1">
-              <span className="block truncate">{label ?? "saved by itself"}</span>
-              <span className="text-xs text-faint">{format(new Date(createdAt), "d MMM yyyy, HH:mm")}</span>
-            </span>
-            {number === standing ? (
+      {beside && (
+        <Compare earlier={beside.file} current={current} earlierName={`revision ${beside.number}`} />
+      )}
+      <ul className={`mt-2 overflow-auto ${beside ? "max-h-[28vh]" : "max-h-[60vh]"}`}>
+        {data?.map((row) => (
+          <li key={row.number} className="flex items-center gap-2 border-b border-rule py-2">
+            <span className="w-10 text-right font-bold">{row.number}</span>
+            <RevisionName row={row} />
+            {row.number === standing ? (
               <span className="text-sm text-faint">stands now</span>
             ) : (
-              <PlainButton disabled={busy !== null} onClick={() => void bringBack(number)}>
-                {busy === number ? "Fetching …" : "Bring back"}
-              </PlainButton>
+              <>
+                <PlainButton
+                  disabled={busy !== null}
+                  onClick={() => void fetched(row.number, (file) => setBeside({ number: row.number, file }))}
+                >
+                  What changed
+                </PlainButton>
+                <PlainButton disabled={busy !== null} onClick={() => void bringBack(row.number)}>
+                  {busy === row.number ? "Fetching …" : "Bring back"}
+                </PlainButton>
+              </>
             )}
           </li>
         ))}
@@ -54,6 +83,57 @@ export function HistoryPanel() {
       <div className="mt-4 flex justify-end">
         <PlainButton onClick={onClose}>Close</PlainButton>
       </div>
-    </Question>
+    </>
+  );
+}
+
+/** What a revision is called, and when it was; its name can be given and taken away. */
+function RevisionName({ row: { number, label, createdAt } }: { row: RevisionRow }) {
+  const { id } = useScreen();
+  const queries = useQueryClient();
+  const tell = useNotices((board) => board.tell);
+  const [typed, setTyped] = useState<string | null>(null);
+  const put = async () => {
+    try {
+      await labelRevision(id, number, typed?.trim() || null);
+      await queries.invalidateQueries({ queryKey: ["revisions", id] });
+      setTyped(null);
+    } catch {
+      tell("The name could not be kept: the server is away. It still stands in its box.");
+    }
+  };
+  if (typed !== null) {
+    return (
+      <form
+        className="flex min-w-0 flex-1 gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void put();
+        }}
+      >
+        <input
+          // biome-ignore lint/a11y/noAutofocus: the box was asked for by the press that opened it
+          autoFocus
+          aria-label={`Name of revision ${number}`}
+          maxLength={120}
+          className="h-8 min-w-0 flex-1 rounded border border-frame bg-sheet px-2 font-semibold"
+          value={typed}
+          onChange={(event) => setTyped(event.currentTarget.value)}
+        />
+        <SmallButton onClick={() => void put()}>keep</SmallButton>
+        <SmallButton onClick={() => setTyped(null)}>leave it</SmallButton>
+      </form>
+    );
+  }
+  return (
+    <span className="flex min-w-0 flex-1 items-center gap-2">
+      <span className="min-w-0">
+        <span className="block truncate">{label ?? "saved by itself"}</span>
+        <span className="text-xs text-faint">{format(new Date(createdAt), "d MMM yyyy, HH:mm")}</span>
+      </span>
+      <SmallButton label={`Name revision ${number}`} onClick={() => setTyped(label ?? "")}>
+        name …
+      </SmallButton>
+    </span>
   );
 }

@@ -1,7 +1,5 @@
-import type { Blade, Hole } from "@true-spine/core/blade/schema.ts";
 import { OWN_PURPOSE, PURPOSES } from "@true-spine/core/findings/purposes.ts";
 import { STEELS } from "@true-spine/core/steel/steels.ts";
-import { X } from "lucide-react";
 import { useId, useState } from "react";
 import { useFilePart, useScreen } from "../../blade/context.ts";
 import { useEdit } from "../../blade/useEdit.ts";
@@ -9,8 +7,9 @@ import { AngleBox, LengthBox } from "../../parts/Box.tsx";
 import { Caution } from "../../parts/Caution.tsx";
 import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
 import { RowsTable } from "../../parts/RowsTable.tsx";
-
-const CHAINS = ["spine", "edge", "tang"] as const;
+import { DimensionsGroup } from "./DimensionsGroup.tsx";
+import { HolesGroup } from "./HolesGroup.tsx";
+import { OutlineGroup } from "./OutlineGroup.tsx";
 
 /** The Shape page's own controls: what it is for, the taper, the outline by numbers, false edge and holes. */
 export function ShapeControls() {
@@ -18,6 +17,7 @@ export function ShapeControls() {
     <>
       <KnifeGroup />
       <ThicknessGroup />
+      <DimensionsGroup />
       <OutlineGroup />
       <FalseEdgeGroup />
       <HolesGroup />
@@ -133,95 +133,6 @@ function NameBox() {
   );
 }
 
-/** Every node by its numbers: the same that are dragged on the drawing. Shared ends move together. */
-function OutlineGroup() {
-  const outline = useFilePart((file) => file.outline);
-  const { edit, visit } = useEdit();
-  const [chain, setChain] = useState<(typeof CHAINS)[number]>("edge");
-  const nodes = outline[chain];
-  return (
-    <Group
-      title="Outline"
-      aside={
-        <div className="flex gap-1">
-          {CHAINS.map((name) => (
-            <button
-              key={name}
-              type="button"
-              aria-pressed={name === chain}
-              onClick={() => setChain(name)}
-              className={`rounded px-2 py-0.5 text-xs ${name === chain ? "bg-deep font-semibold text-on-deep" : "hover:bg-room"}`}
-            >
-              {name}
-            </button>
-          ))}
-        </div>
-      }
-    >
-      <div className="flex gap-2 text-[11px] text-faint" aria-hidden>
-        <span className="w-5" />
-        <span className="flex-1">from the junction</span>
-        <span className="flex-1">up from the datum</span>
-      </div>
-      {nodes.map((node, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: a node is its position in the chain
-        <div key={`${chain}${i}`} className="flex items-start gap-2">
-          <span className="w-5 pt-1.5 text-right text-xs text-faint">{i + 1}</span>
-          {([0, 1] as const).map((axis) => (
-            <LengthBox
-              key={axis}
-              className="min-w-0 flex-1"
-              hideLabel
-              label={`${chain} node ${i + 1}, ${axis === 0 ? "from the junction" : "up from the datum"}`}
-              value={node.at[axis]}
-              onVisit={visit}
-              onCommit={(value) =>
-                edit((copy) => {
-                  const at: [number, number] = [...node.at];
-                  at[axis] = value;
-                  moveNode(copy, chain, i, at);
-                })
-              }
-            />
-          ))}
-        </div>
-      ))}
-    </Group>
-  );
-}
-
-/** Moves a node, and the ends of the other chains that meet it there. */
-export function moveNode(
-  copy: Blade,
-  chain: (typeof CHAINS)[number],
-  index: number,
-  at: [number, number],
-): void {
-  const { spine, edge, tang } = copy.outline;
-  const node = copy.outline[chain][index]!;
-  const isEnd = index === copy.outline[chain].length - 1;
-  const meets = {
-    tip: [spine[spine.length - 1]!, edge[edge.length - 1]!],
-    heel: [edge[0]!, tang[0]!],
-    junction: [spine[0]!, tang[tang.length - 1]!],
-  };
-  const place =
-    chain === "tang"
-      ? isEnd
-        ? "junction"
-        : index === 0
-          ? "heel"
-          : null
-      : isEnd
-        ? "tip"
-        : index > 0
-          ? null
-          : chain === "edge"
-            ? "heel"
-            : "junction";
-  for (const end of place ? meets[place] : [node]) end.at = [...at];
-}
-
 function FalseEdgeGroup() {
   const { edit, press, visit } = useEdit();
   const falseEdge = useFilePart((file) => file.falseEdge);
@@ -278,76 +189,6 @@ function FalseEdgeGroup() {
         onVisit={visit}
         onCommit={put("radius")}
       />
-    </Group>
-  );
-}
-
-const NO_HOLES: Hole[] = [];
-
-function HolesGroup() {
-  const { edit, press, visit } = useEdit();
-  const holes = useFilePart((file) => file.holes ?? NO_HOLES);
-  const [why, setWhy] = useState<string | null>(null);
-  return (
-    <Group
-      title="Holes"
-      aside={
-        <SmallButton
-          onClick={() =>
-            setWhy(
-              press((copy) => {
-                const tang = copy.outline.tang.map((node) => node.at);
-                const x = holes.length > 0 ? Math.min(...holes.map((hole) => hole.x)) - 20 : -25;
-                copy.holes = [...holes, { x, y: Math.min(...tang.map((at) => at[1])) / 2, d: 5 }];
-              }),
-            )
-          }
-        >
-          add one
-        </SmallButton>
-      }
-    >
-      {holes.length === 0 && <p className="text-xs text-faint">None yet.</p>}
-      {holes.length > 0 && (
-        <div className="flex gap-1 pr-7 text-[11px] text-faint" aria-hidden>
-          <span className="flex-1">from junction</span>
-          <span className="flex-1">up</span>
-          <span className="flex-1">across</span>
-        </div>
-      )}
-      {holes.map((hole, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: a hole is its position in the list
-        <div key={i} className="flex items-start gap-1">
-          {(["x", "y", "d"] as const).map((key) => (
-            <LengthBox
-              key={key}
-              className="min-w-0 flex-1"
-              hideLabel
-              label={`Hole ${i + 1}, ${{ x: "from the junction", y: "up from the datum", d: "across" }[key]}`}
-              value={hole[key]}
-              onVisit={visit}
-              onCommit={(value) =>
-                edit((copy) => {
-                  copy.holes![i]![key] = value;
-                })
-              }
-            />
-          ))}
-          <button
-            type="button"
-            aria-label={`Take hole ${i + 1} away`}
-            className="mt-1 rounded p-1 text-faint hover:bg-room"
-            onClick={() => press((copy) => void copy.holes!.splice(i, 1))}
-          >
-            <X className="size-4" aria-hidden />
-          </button>
-        </div>
-      ))}
-      {why && (
-        <p role="alert" className="text-xs text-fix">
-          {why}
-        </p>
-      )}
     </Group>
   );
 }

@@ -1,10 +1,11 @@
 import type { Blade, OutlineNode } from "@true-spine/core/blade/schema.ts";
+import { canRemove, moveHandle, remove } from "@true-spine/core/design/nodes.ts";
 import { memo, useRef } from "react";
 import { useFilePart, useScreen } from "../../blade/context.ts";
+import { moveNode } from "../../blade/move-node.ts";
 import { Handle } from "../../rail/Handle.tsx";
 import type { SidePlace } from "../../rail/SideView.tsx";
 import { tidy } from "../../rail/SpineView.tsx";
-import { moveNode } from "./ShapeControls.tsx";
 
 const CHAINS = ["spine", "edge", "tang"] as const;
 type Chain = (typeof CHAINS)[number];
@@ -20,6 +21,7 @@ export function ShapeHandles({ place }: { place: SidePlace }) {
         chain={chain}
         index={i}
         node={node}
+        isInner={canRemove(outline[chain], i)}
         isShared={
           (chain === "edge" && i > 0 && i === outline.edge.length - 1) ||
           (chain === "tang" && (i === 0 || i === outline.tang.length - 1))
@@ -35,16 +37,19 @@ const NodeHandles = memo(function NodeHandles({
   chain,
   index,
   node,
+  isInner,
   isShared,
   place,
 }: {
   chain: Chain;
   index: number;
   node: OutlineNode;
+  /** Neither end of its chain. */
+  isInner: boolean;
   isShared: boolean;
   place: SidePlace;
 }) {
-  const { open } = useScreen();
+  const { open, rail } = useScreen();
   const start = useRef<OutlineNode>(node);
   const { px, py, scale } = place;
   const [x, y] = node.at;
@@ -54,10 +59,18 @@ const NodeHandles = memo(function NodeHandles({
     tidy(from[1] + dy),
   ];
   const drag =
-    (change: (copy: Blade, dx: number, dy: number) => void) => (dx: number, dy: number, isStart: boolean) => {
-      if (isStart) start.current = open.store.getState().file.outline[chain][index]!;
-      if (dx !== 0 || dy !== 0) open.edit((copy) => change(copy, dx, dy));
+    (change: (copy: Blade, dx: number, dy: number, isByKey: boolean) => void) =>
+    (dx: number, dy: number, isStart: boolean, isByKey: boolean) => {
+      if (isStart) {
+        start.current = open.store.getState().file.outline[chain][index]!;
+        rail.setState({ node: { chain, index } });
+      }
+      if (dx !== 0 || dy !== 0) open.edit((copy) => change(copy, dx, dy, isByKey));
     };
+  const takeOut = () => {
+    open.end();
+    open.edit((copy) => remove(copy.outline[chain], index));
+  };
   return (
     <g>
       {(["back", "ahead"] as const).map((key) => {
@@ -83,7 +96,7 @@ const NodeHandles = memo(function NodeHandles({
               perMm={scale.perMm}
               label={`${chain} node ${index + 1}, curve ${key}`}
               onMove={drag((copy, dx, dy) => {
-                copy.outline[chain][index]![key] = moved(start.current[key]!, dx, dy);
+                moveHandle(copy.outline[chain][index]!, key, moved(start.current[key]!, dx, dy));
               })}
             />
           </g>
@@ -95,9 +108,30 @@ const NodeHandles = memo(function NodeHandles({
           y={py(y)}
           perMm={scale.perMm}
           label={`${chain} node ${index + 1}`}
-          onMove={drag((copy, dx, dy) => moveNode(copy, chain, index, moved(start.current.at, dx, dy)))}
+          onDelete={isInner ? takeOut : undefined}
+          onMove={drag((copy, dx, dy, isByKey) => {
+            const to = moved(start.current.at, dx, dy);
+            moveNode(
+              copy,
+              chain,
+              index,
+              isByKey ? to : snapped(copy, start.current, to, REACH / scale.perMm),
+            );
+          })}
         />
       )}
     </g>
   );
 });
+
+/** How near to a level a node lets itself be drawn to it, pixels. */
+const REACH = 4;
+
+/** Level with the datum or with another node, when within reach: what was meant to be level is. */
+function snapped(copy: Blade, from: OutlineNode, [x, y]: [number, number], reach: number): [number, number] {
+  const others = CHAINS.flatMap((chain) => copy.outline[chain].map((node) => node.at)).filter(
+    (at) => Math.hypot(at[0] - x, at[1] - y) > 4 * reach && at[1] !== from.at[1],
+  );
+  const level = [0, ...others.map((at) => at[1])].find((one) => Math.abs(one - y) < reach);
+  return [x, level ?? y];
+}

@@ -12,6 +12,7 @@ export const KEYS: readonly { keys: string; does: string }[] = [
   { keys: "F", does: "open or close the findings" },
   { keys: "Ctrl+Z, Ctrl+Shift+Z", does: "undo, redo" },
   { keys: "Tab, then arrows", does: "take hold of a handle and move it 0.1 mm, with Shift 1 mm" },
+  { keys: "Delete", does: "take the node in hand out of the outline" },
   { keys: "/", does: "list of commands" },
   { keys: "?", does: "these keys" },
 ];

@@ -1,0 +1,78 @@
+import { expect, type Page, test } from "@playwright/test";
+import { makeBlade, openBlade, saved } from "./blade.ts";
+
+const box = (page: Page, label: string) => page.getByRole("textbox", { name: label, exact: true });
+const outline = async (page: Page, id: string) =>
+  (await (await page.request.get(`/api/blades/${id}`)).json()).file.outline;
+
+test("driving dimensions change one measure and keep the others; each is one step of undo", async ({
+  page,
+}) => {
+  const id = await makeBlade(page.request, "Driven");
+  await openBlade(page, id, "shape");
+  await box(page, "Blade, junction to tip").fill("140");
+  await expect(box(page, "Height at the heel")).toHaveValue("30");
+  await box(page, "Height at the heel").fill("34");
+  await expect(box(page, "Blade, junction to tip")).toHaveValue("140");
+  await box(page, "Handle").fill("4 1/4 in");
+  await box(page, "Handle").press("Enter");
+  await saved(page);
+  const { spine, edge, tang } = await outline(page, id);
+  expect(spine[2].at[0]).toBe(140);
+  expect(edge[0].at[1]).toBe(-34);
+  expect(Math.min(...tang.map((node: { at: number[] }) => node.at[0]))).toBeCloseTo(-107.95, 2);
+  await box(page, "Blade, junction to tip").fill("5");
+  await expect(box(page, "Blade, junction to tip")).toHaveAccessibleDescription(/.+/);
+  await box(page, "Blade, junction to tip").press("Escape");
+  for (let i = 0; i < 3; i++) await page.keyboard.press("Control+z");
+  await expect(box(page, "Blade, junction to tip")).toHaveValue("125");
+});
+
+test("nodes are added, smoothed, made corners and taken out, by buttons and by keys", async ({ page }) => {
+  const id = await makeBlade(page.request, "Noded");
+  await openBlade(page, id, "shape");
+  await page.getByRole("button", { name: "Choose edge node 2" }).click();
+  const tools = page.getByRole("group", { name: "edge node 2" });
+  await tools.getByRole("button", { name: "add after" }).click();
+  await expect(page.getByRole("button", { name: "Choose edge node 4" })).toBeVisible();
+  await expect(page.getByRole("group", { name: "edge node 3" })).toBeVisible();
+  await page.getByRole("group", { name: "edge node 3" }).getByRole("button", { name: "even" }).click();
+  await saved(page);
+  const [, , added] = (await outline(page, id)).edge;
+  expect(Math.hypot(...(added.back as [number, number]))).toBeCloseTo(
+    Math.hypot(...(added.ahead as [number, number])),
+    2,
+  );
+  await page.getByRole("button", { name: /^edge node 3\./ }).focus();
+  await page.keyboard.press("Delete");
+  await expect(page.getByRole("button", { name: "Choose edge node 4" })).toHaveCount(0);
+  await page.keyboard.press("Control+z");
+  await expect(page.getByRole("button", { name: "Choose edge node 4" })).toBeVisible();
+});
+
+test("a node drawn near the datum lies on it; a key moves it as far as it says", async ({ page }) => {
+  const id = await makeBlade(page.request, "Snapped");
+  await openBlade(page, id, "shape");
+  await page.getByRole("button", { name: "spine", exact: true }).click();
+  const up = page.getByLabel("spine node 2, up from the datum");
+  await expect(up).toHaveValue("1");
+  const grip = (await page.getByRole("button", { name: /^spine node 2\./ }).boundingBox())!;
+  await page.mouse.move(grip.x + 5, grip.y + 5);
+  await page.mouse.down();
+  await page.mouse.move(grip.x + 9, grip.y + 10, { steps: 4 });
+  await page.mouse.up();
+  await expect(up).toHaveValue("0");
+  await page.getByRole("button", { name: /^spine node 2\./ }).focus();
+  await page.keyboard.press("ArrowUp");
+  await expect(up).toHaveValue("0.1");
+});
+
+test("holes are laid out evenly along the tang", async ({ page }) => {
+  const id = await makeBlade(page.request, "Holed");
+  await openBlade(page, id, "shape");
+  await page.getByRole("button", { name: "two evenly" }).click();
+  await saved(page);
+  const { holes } = (await (await page.request.get(`/api/blades/${id}`)).json()).file;
+  expect(holes).toHaveLength(2);
+  expect(holes[0].y).toBeCloseTo(-12, 1);
+});

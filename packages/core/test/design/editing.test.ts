@@ -1,0 +1,138 @@
+import { describe, expect, test } from "vitest";
+import { compileRing, ringPoints } from "../../src/blade/outline.ts";
+import { parseBlade } from "../../src/blade/parse.ts";
+import type { Blade, OutlineNode } from "../../src/blade/schema.ts";
+import { DRIVERS, holesAlong } from "../../src/design/drive.ts";
+import { FAMILIES } from "../../src/design/families.ts";
+import { firstBlade } from "../../src/design/first.ts";
+import * as nodes from "../../src/design/nodes.ts";
+import { changed, example } from "../examples.ts";
+
+const blades = FAMILIES.map((family): [string, Blade] => {
+  const made = firstBlade({
+    name: family.name,
+    use: "own",
+    family: family.key,
+    values: {},
+    tang: family.tangs[0]!,
+    grind: family.key === "marking" ? "chisel" : "full flat",
+    stock: 4,
+  });
+  if (!made.ok) throw new Error(made.why);
+  return [family.name, made.blade];
+});
+
+describe.each([...blades, ["the field knife", example("field")] as const])(
+  "driving dimensions of %s",
+  (_, blade) => {
+    const measured = (of: Blade) => {
+      const ring = compileRing(of.outline);
+      return Object.fromEntries(DRIVERS.map(({ key, measure }) => [key, measure(ring, of)]));
+    };
+    const before = measured(blade);
+
+    test.each(DRIVERS.map((driver) => [driver.name, driver] as const))(
+      "%s is set, and the rest is kept",
+      (__, driver) => {
+        const now = before[driver.key];
+        if (now === null || now === undefined) return;
+        for (const by of [0.96, 1.05]) {
+          const wanted = now * by;
+          const copy = structuredClone(blade);
+          driver.set(copy, wanted);
+          const after = measured(copy);
+          expect(after[driver.key]).toBeCloseTo(wanted, 2);
+          // A longer blade carries its belly along; everything else stays where it was.
+          for (const { key } of DRIVERS) {
+            const isLevel = Math.abs(before.drop! - before.height!) < 1e-6;
+        const follows =
+          key === driver.key ||
+          (driver.key === "length" && key === "belly") ||
+          (isLevel && driver.key === "height" && key === "drop");
+            if (!follows && before[key] !== null) expect(after[key], key).toBeCloseTo(before[key]!, 2);
+          }
+          const parsed = parseBlade(copy);
+          expect(parsed.ok ? [] : parsed.faults).toEqual([]);
+        }
+      },
+    );
+  },
+);
+
+test("holes are laid out evenly, in the middle of the tang", () => {
+  const knife = changed(example("field"), (blade) => delete blade.holes);
+  const holes = holesAlong(knife, 3, 5);
+  expect(holes[1]!.x - holes[0]!.x).toBeCloseTo(holes[2]!.x - holes[1]!.x, 3);
+  for (const { y } of holes) expect(y).toBeCloseTo(-12, 3);
+  expect(parseBlade({ ...knife, holes }).ok).toBe(true);
+});
+
+describe("nodes", () => {
+  const edge = () => structuredClone(example("field").outline.edge);
+  const shape = (chain: OutlineNode[]) =>
+    ringPoints(compileRing({ ...example("field").outline, edge: chain }));
+  /** Largest distance between two runs of points, one way. */
+  const apart = (a: readonly (readonly number[])[], b: readonly (readonly number[])[]) =>
+    Math.max(...a.map((p) => Math.min(...b.map((q) => Math.hypot(p[0]! - q[0]!, p[1]! - q[1]!)))));
+
+  test("one put in leaves the curve as it was", () => {
+    const chain = edge();
+    nodes.addAfter(chain, 1);
+    expect(chain).toHaveLength(4);
+    expect(apart(shape(chain), shape(edge()))).toBeLessThan(0.8);
+    const [fine, coarse] = [
+      compileRing({ ...example("field").outline, edge: chain }),
+      compileRing(example("field").outline),
+    ];
+    expect(fine.edge.length).toBeCloseTo(coarse.edge.length, 3);
+    const straight: OutlineNode[] = [{ at: [0, 0] }, { at: [10, 4] }];
+    nodes.addAfter(straight, 0);
+    expect(straight[1]).toEqual({ at: [5, 2] });
+  });
+
+  test("one put in and taken out again comes near to what it was; ends are never taken out", () => {
+    const chain = edge();
+    nodes.addAfter(chain, 1);
+    nodes.remove(chain, 2);
+    expect(chain).toHaveLength(3);
+    expect(Math.hypot(chain[1]!.ahead![0] - 26, chain[1]!.ahead![1])).toBeLessThan(4);
+    nodes.remove(chain, 0);
+    nodes.remove(chain, 2);
+    expect(chain).toHaveLength(3);
+  });
+
+  test("smooth lays both handles on one line, even makes them as long, corner takes them away", () => {
+    const chain: OutlineNode[] = [
+      { at: [0, 0] },
+      { at: [10, 0], back: [-4, 0], ahead: [2, 3] },
+      { at: [20, 10] },
+    ];
+    expect(nodes.isSmooth(chain[1]!)).toBe(false);
+    nodes.smooth(chain, 1);
+    expect(nodes.isSmooth(chain[1]!)).toBe(true);
+    expect(Math.hypot(...chain[1]!.back!)).toBeCloseTo(4, 3);
+    nodes.smooth(chain, 1, true);
+    expect(Math.hypot(...chain[1]!.back!)).toBeCloseTo(Math.hypot(...chain[1]!.ahead!), 3);
+    nodes.corner(chain, 1);
+    expect(chain[1]).toEqual({ at: [10, 0] });
+  });
+
+  test("a stretch is straightened without its neighbours", () => {
+    const chain = edge();
+    const back = chain[1]!.back;
+    nodes.straighten(chain, 1);
+    expect(chain[1]!.ahead).toBeUndefined();
+    expect(chain[2]!.back).toBeUndefined();
+    expect(chain[1]!.back).toEqual(back);
+  });
+
+  test("a handle of a smooth node takes the other along; of a corner it does not", () => {
+    const smooth: OutlineNode = { at: [0, 0], back: [-4, 0], ahead: [8, 0] };
+    nodes.moveHandle(smooth, "ahead", [0, 5]);
+    expect(smooth.back![0]).toBeCloseTo(0, 6);
+    expect(smooth.back![1]).toBeCloseTo(-4, 6);
+    const bent: OutlineNode = { at: [0, 0], back: [-4, 0], ahead: [0, 8] };
+    nodes.moveHandle(bent, "ahead", [3, 3]);
+    expect(bent.back).toEqual([-4, 0]);
+  });
+});
