@@ -76,3 +76,21 @@ test("holes are laid out evenly along the tang", async ({ page }) => {
   expect(holes).toHaveLength(2);
   expect(holes[0].y).toBeCloseTo(-12, 1);
 });
+
+test("a liked blade of the rack is laid under this one, and says what this one is as thick as", async ({
+  page,
+}) => {
+  await makeBlade(page.request, "Liked one", (file) => (file.edge.behind = [{ u: 0, t: 0.2 }]));
+  const id = await makeBlade(page.request, "Held against it");
+  await openBlade(page, id);
+  const numbers = page.getByRole("region", { name: "Numbers at the scribe" });
+  await expect(numbers.getByRole("row", { name: /^As thick as/ })).toHaveCount(0);
+  await page.getByLabel("Blade of the rack").selectOption({ label: "Liked one" });
+  const row = numbers.getByRole("row", { name: /^As thick as/ });
+  await expect(row).toContainText("beside 0.20");
+  await expect(row.getByRole("button")).toHaveAccessibleName(
+    /edge bevel of Liked one ends at 0\.20: \d\.\d\d times/,
+  );
+  await page.getByLabel("Blade of the rack").selectOption({ label: "none" });
+  await expect(row).toHaveCount(0);
+});

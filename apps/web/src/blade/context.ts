@@ -19,6 +19,8 @@ export interface RailState {
   readonly fit: "whole" | "blade";
   /** Where the pointer was last seen over the strips, mm; what the S key drops the scribe at. */
   readonly pointer: number;
+  /** Another blade of the rack laid under this one, to be held against. */
+  readonly ghost: { readonly id: string; readonly file: Blade } | null;
   /** Which dialog is open over the page. */
   readonly panel: Panel | null;
   /** The node of the outline that was last taken hold of. */

@@ -138,6 +138,7 @@ function EdgeStrip({ file, scale, height }: { file: Blade; scale: Scale; height:
   const field = fieldOf(file);
   const stations = clearStations(file);
   const purpose = usePurpose();
+  const ghost = useRail((state) => state.ghost);
   const above = (h: number): Curve["points"] =>
     stations.map((station) => [station.x, thicknessAbove(field, station, h)]);
   const name = (h: number) => `${showLength(h, unit, unit === "mm" ? 0 : undefined)} up`;
@@ -152,6 +153,15 @@ function EdgeStrip({ file, scale, height }: { file: Blade; scale: Scale; height:
       labelled: true,
     },
   ];
+  if (ghost) {
+    curves.push({
+      name: `behind, ${ghost.file.name}`,
+      points: clearStations(ghost.file).map((station) => [station.x, station.behind]),
+      stroke: "var(--color-faint)",
+      dash: "2 3",
+      width: 1.8,
+    });
+  }
   const xs = stations.map((station) => station.x);
   const band = purpose &&
     Number.isFinite(purpose.behind[1]) &&

@@ -4,6 +4,7 @@ import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { showLength } from "@true-spine/core/units/length.ts";
 import { memo, type ReactNode, useMemo } from "react";
 import { useSettings } from "../app/settings.ts";
+import { useRail } from "../blade/context.ts";
 import { fieldOf, linesOf } from "../blade/derived.ts";
 import { pathThrough, type Scale, ticks } from "./scale.ts";
 
@@ -80,6 +81,7 @@ export function SideView({
           stroke="var(--color-scribed)"
         />
       ))}
+      <Ghost place={place} />
       {file.falseEdge && <FalseEdgeMark file={file} place={place} />}
       <path d={outline} fill="none" stroke="var(--color-scribed)" strokeWidth={1.4} strokeLinejoin="round" />
       <g fill="none" stroke="var(--color-scribed-faint)" strokeWidth={1}>
@@ -118,6 +120,20 @@ export function SideView({
     </svg>
   );
 }
+
+/** The outline and grind line of the blade this one is held against, from the same junction. */
+const Ghost = memo(function Ghost({ place }: { place: SidePlace }) {
+  const ghost = useRail((state) => state.ghost);
+  if (!ghost) return null;
+  const { px, py } = place;
+  const lines = linesOf(ghost.file).grindLine.right.map((line) => pathThrough(line, px, py));
+  return (
+    <g fill="none" stroke="var(--color-scribed-faint)" strokeDasharray="2 3" strokeWidth={1.2}>
+      <path d={pathThrough(ringPoints(fieldOf(ghost.file).ring), px, py, true)} />
+      <path d={lines.join("")} />
+    </g>
+  );
+});
 
 const Grid = memo(function Grid({ scale, height }: { scale: Scale; height: number }) {
   return ticks(scale, 90, 1).map((x) => (

@@ -1,7 +1,8 @@
 import type { Field } from "@true-spine/core/blade/field.ts";
 import { spansAt } from "@true-spine/core/blade/outline.ts";
-import { type Station, thicknessAbove } from "@true-spine/core/blade/station.ts";
+import { type Station, stationAt, thicknessAbove } from "@true-spine/core/blade/station.ts";
 import { read } from "@true-spine/core/blade/table.ts";
+import { asThickAs } from "@true-spine/core/edge/compare.ts";
 import type { Purpose } from "@true-spine/core/findings/purposes.ts";
 import { edgeBeforeSharpening } from "@true-spine/core/grind/relations.ts";
 import { showAngle } from "@true-spine/core/units/angle.ts";
@@ -25,6 +26,7 @@ export function numbersAt(
   station: Station | null,
   unit: LengthUnit,
   purpose: Purpose | undefined,
+  ghost: Field | null = null,
 ): NumberRow[] {
   const say = (mm: number) => showLength(mm, unit);
   const flats = read(field.thickness, x);
@@ -71,6 +73,8 @@ export function numbersAt(
       right: length(right.grindLine),
     }),
   ];
+  const beside = ghost && besideRow(field, station, ghost, say);
+  if (beside) rows.push(row(beside.name, beside.from, beside));
   for (const height of [2, 5, 10] as const) {
     const thick = thicknessAbove(field, station, height);
     if (thick === null) continue;
@@ -128,4 +132,18 @@ function angleFrom({ right, flats }: Station, say: (mm: number) => string): stri
   const { grindLine, edgeBevel, behind } = right;
   if (grindLine === null || edgeBevel === null || behind === null) return "no bevel here";
   return `tan β = (T/2 − e) ÷ (b − d) = (${say(flats / 2)} − ${say(behind)}) ÷ (${say(grindLine)} − ${say(edgeBevel)})`;
+}
+
+/** This blade where the other's edge bevel ends, at the same share of the edge: what it would be called there. */
+function besideRow(field: Field, station: Station, ghost: Field, say: (mm: number) => string) {
+  const there = stationAt(ghost, station.u);
+  const height = there.right.edgeBevel ?? there.left.edgeBevel;
+  const here = asThickAs(field, station, there);
+  if (height === null || here === null || there.behind === null) return null;
+  return {
+    name: "As thick as",
+    from: `${say(height)} up, where the edge bevel of ${ghost.blade.name} ends at ${say(there.behind)}: ${(here / there.behind).toFixed(2)} times`,
+    both: say(here),
+    wanted: `beside ${say(there.behind)}`,
+  };
 }

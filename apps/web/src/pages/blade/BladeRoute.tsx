@@ -87,6 +87,7 @@ function screenOf(id: string, { open, savings }: BladeRecord): BladeScreen {
     scribe: Math.round(tip * 0.4),
     fit: "blade",
     pointer: 0,
+    ghost: null,
     panel: null,
     node: null,
     isTrayOpen: false,

@@ -95,12 +95,13 @@ function AtScribe() {
   const scribe = useRail((state) => state.scribe);
   const unit = useSettings((settings) => settings.unit);
   const purpose = usePurpose();
+  const ghost = useRail((state) => state.ghost);
   const field = fieldOf(file);
   const station = stationAtX(field, scribe);
   return (
     <>
       <Section file={file} x={scribe} station={station} />
-      <Numbers rows={numbersAt(field, scribe, station, unit, purpose)} />
+      <Numbers rows={numbersAt(field, scribe, station, unit, purpose, ghost && fieldOf(ghost.file))} />
     </>
   );
 }

@@ -9,6 +9,7 @@ import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
 import { RowsTable } from "../../parts/RowsTable.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { tidy } from "../../rail/SpineView.tsx";
+import { GhostGroup } from "./GhostGroup.tsx";
 
 /** The Grind page's own controls: bevel, plunge, edge. */
 export function GrindControls() {
@@ -32,6 +33,7 @@ export function GrindControls() {
         />
       </Group>
       <EdgeGroup />
+      <GhostGroup />
       <Caution>
         Eyes, ears and a respirator at the belt; no gloves, nothing loose. Once the edge is thin it is sharp:
         edge trailing. Wet grinding only behind a residual-current device. Training and the maker of your

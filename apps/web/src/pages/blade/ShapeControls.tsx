@@ -8,6 +8,7 @@ import { Caution } from "../../parts/Caution.tsx";
 import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
 import { RowsTable } from "../../parts/RowsTable.tsx";
 import { DimensionsGroup } from "./DimensionsGroup.tsx";
+import { GhostGroup } from "./GhostGroup.tsx";
 import { HolesGroup } from "./HolesGroup.tsx";
 import { OutlineGroup } from "./OutlineGroup.tsx";
 
@@ -21,6 +22,7 @@ export function ShapeControls() {
       <OutlineGroup />
       <FalseEdgeGroup />
       <HolesGroup />
+      <GhostGroup />
       <Caution>
         No gloves at drill, saw or belt; clamp the blade, a drill snatches. Blade length, double edges and
         carry are matters of local law.
