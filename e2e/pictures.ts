@@ -16,6 +16,11 @@ const [LARDER, FEN_HOOK, BRACKEN] = ["c001", "c002", "c003"].map(
   (end) => `/blades/0b8f6c52-6f3e-4a51-9c1d-7d2f30a4${end}`,
 );
 
+/** A knife as somebody's drawing program may give it, in inches. */
+const DRAWING = `<svg xmlns="http://www.w3.org/2000/svg" width="10in" height="2in" viewBox="0 0 10 2">
+  <path d="M0.5 0.4H6.5C8 0.4 9 0.7 9.4 1C8.6 1.5 7.6 1.6 6.6 1.6H5L4.8 1.35H0.5Z"/>
+  <circle cx="1.5" cy="0.85" r="0.125"/></svg>`;
+
 const cluster = await openThrowawayCluster();
 const server = await startServer({
   databaseUrl: cluster.url("postgres"),
@@ -33,6 +38,21 @@ try {
     await page.screenshot({ path: `${folder}${name}.png` });
   };
   await take("rack", "/");
+  await take("new", "/new", () => page.getByText("Within all that this purpose asks.").waitFor());
+  await take("lay-out", "/", async () => {
+    const drawing = { name: "liked knife.svg", mimeType: "image/svg+xml", buffer: Buffer.from(DRAWING) };
+    await page.getByLabel("Blade file or drawing").setInputFiles(drawing);
+    await page.getByRole("dialog").waitFor();
+  });
+  await take("take-out", `${FEN_HOOK}/shape`, () =>
+    page.getByRole("button", { name: /^Take it out/ }).click(),
+  );
+  await take("revisions", `${FEN_HOOK}/grind`, async () => {
+    await page.getByLabel("Blade of the rack").selectOption({ label: "Bracken chopper" });
+    await page.getByRole("button", { name: "Revisions" }).click();
+    await page.getByRole("button", { name: "What changed" }).last().click();
+    await page.getByRole("table").last().waitFor();
+  });
   await take("grind", `${FEN_HOOK}/grind`);
   await take("shape", `${LARDER}/shape`);
   await take("findings", `${BRACKEN}/grind`, () => page.keyboard.press("f"));
