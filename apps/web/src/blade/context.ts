@@ -5,6 +5,7 @@ import { purposeWithin } from "@true-spine/core/findings/limits.ts";
 import { type Purpose, purposeOf } from "@true-spine/core/findings/purposes.ts";
 import { createContext, useContext, useMemo } from "react";
 import { type StoreApi, useStore } from "zustand";
+import type { View } from "../rail/zoom.ts";
 import type { Judged } from "./judging.ts";
 import type { Savings } from "./record.ts";
 import type { SaveStatus } from "./saving.ts";
@@ -17,6 +18,8 @@ export interface RailState {
   /** Scribe, mm from the junction. */
   readonly scribe: number;
   readonly fit: "whole" | "blade";
+  /** The stretch looked at more closely; null while all of it is shown. */
+  readonly view: View | null;
   /** Where the pointer was last seen over the strips, mm; what the S key drops the scribe at. */
   readonly pointer: number;
   /** Another blade of the rack laid under this one, to be held against. */

@@ -2,8 +2,9 @@ import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { thicknessAbove } from "@true-spine/core/blade/station.ts";
 import { MILLIMETRES_IN, showLength } from "@true-spine/core/units/length.ts";
 import { memo, type ReactNode, useMemo, useRef } from "react";
+import type { StoreApi } from "zustand";
 import { useSettings } from "../app/settings.ts";
-import { useFile, usePurpose, useRail, useScreen } from "../blade/context.ts";
+import { type RailState, useFile, usePurpose, useRail, useScreen } from "../blade/context.ts";
 import { fieldOf, linesOf } from "../blade/derived.ts";
 import { Chart, type Curve } from "./Chart.tsx";
 import { ScribeMark } from "./ScribeMark.tsx";
@@ -11,6 +12,7 @@ import { type SidePlace, SideView, useSidePlace } from "./SideView.tsx";
 import { SpineView, spineTimes } from "./SpineView.tsx";
 import { type Scale, scaleFor, ticks } from "./scale.ts";
 import { useSize } from "./useSize.ts";
+import { fittedView, panned, type View, zoomed } from "./zoom.ts";
 
 const MARGIN = { left: 64, right: 28 };
 const AXIS_HEIGHT = 30;
@@ -22,17 +24,19 @@ export function Rail({ handles }: { handles: (place: SidePlace) => ReactNode }) 
   const unit = useSettings((settings) => settings.unit);
   const [ref, size] = useSize<HTMLDivElement>();
   const { ring } = fieldOf(file);
-  const from = fit === "whole" ? ring.left : Math.max(ring.left, -14);
+  const all = fittedView(ring, fit);
+  const near = useRail((state) => state.view);
+  const { from, to } = near ?? all;
   // The same scale object while it is the same scale: the axis and the grid are then not drawn again.
   const width = Math.max(200, size.width);
-  const scale = useMemo(() => scaleFor(from, ring.right, width, MARGIN), [from, ring.right, width]);
+  const scale = useMemo(() => scaleFor(from, to, width, MARGIN), [from, to, width]);
   const room = Math.max(0, size.height - AXIS_HEIGHT);
   const heights = { side: room * 0.44, spine: room * 0.16, edge: room * 0.22, angle: room * 0.18 };
   const place = useSidePlace(file, scale, heights.side);
   return (
     <div ref={ref} className="relative h-full touch-none overflow-hidden select-none">
       {size.width > 0 && (
-        <ScribePad scale={scale}>
+        <ScribePad scale={scale} all={all}>
           <Strip title="Side" height={heights.side} isBlue>
             <SideView file={file} place={place} height={heights.side}>
               <ScribeMark place={place} />
@@ -96,12 +100,32 @@ function Strip({
   );
 }
 
+/** Nearer or further about the scribe. */
+export function zoomAbout(rail: StoreApi<RailState>, file: Blade, way: "in" | "out"): void {
+  const { fit, view, scribe } = rail.getState();
+  const all = fittedView(fieldOf(file).ring, fit);
+  rail.setState({ view: zoomed(view ?? all, all, scribe, way === "in" ? 1.5 : 1 / 1.5) });
+}
+
 const FitSwitch = memo(function FitSwitch() {
-  const { rail } = useScreen();
+  const { rail, open } = useScreen();
   const fit = useRail((state) => state.fit);
   return (
     <fieldset className="absolute top-1 right-2 flex gap-1 text-xs">
       <legend className="sr-only">Shown on the rail</legend>
+      {(["in", "out"] as const).map((way) => (
+        <button
+          key={way}
+          type="button"
+          aria-label={way === "in" ? "Nearer, +" : "Further, −"}
+          title={way === "in" ? "Nearer, +" : "Further, −"}
+          className="rounded px-2 py-1 font-semibold text-scribed-faint hover:text-scribed"
+          onPointerDown={(event) => event.stopPropagation()}
+          onClick={() => zoomAbout(rail, open.store.getState().file, way)}
+        >
+          {way === "in" ? "+" : "−"}
+        </button>
+      ))}
       {(["blade", "whole"] as const).map((option) => (
         <button
           key={option}
@@ -109,7 +133,7 @@ const FitSwitch = memo(function FitSwitch() {
           aria-pressed={fit === option}
           className={`rounded px-2 py-1 ${fit === option ? "bg-scribed font-semibold text-layout" : "text-scribed-faint hover:text-scribed"}`}
           onPointerDown={(event) => event.stopPropagation()}
-          onClick={() => rail.setState({ fit: option })}
+          onClick={() => rail.setState({ fit: option, view: null })}
         >
           {option === "blade" ? "blade" : "whole knife"}
         </button>
@@ -243,7 +267,7 @@ const Axis = memo(function Axis({ scale }: { scale: Scale }) {
 });
 
 /** Anywhere on the strips takes hold of the scribe; handles on the drawings keep the pointer to themselves. */
-function ScribePad({ scale, children }: { scale: Scale; children: ReactNode }) {
+function ScribePad({ scale, all, children }: { scale: Scale; all: View; children: ReactNode }) {
   const { rail } = useScreen();
   const isHeld = useRef(false);
   const left = useRef(0);
@@ -257,6 +281,16 @@ function ScribePad({ scale, children }: { scale: Scale; children: ReactNode }) {
   return (
     <div
       className="absolute inset-0 cursor-col-resize"
+      onWheel={(event) => {
+        const view = { from: scale.from, to: scale.to };
+        const isPan = event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY);
+        const by = (event.deltaX + (event.shiftKey ? event.deltaY : 0)) / scale.perMm;
+        rail.setState({
+          view: isPan
+            ? panned(view, all, by)
+            : zoomed(view, all, scale.mm(event.clientX - left.current), event.deltaY < 0 ? 1.25 : 0.8),
+        });
+      }}
       onPointerEnter={find}
       onPointerDown={(event) => {
         if (event.button !== 0) return;

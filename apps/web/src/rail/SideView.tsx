@@ -1,5 +1,5 @@
 import type { DrawnLines, Line } from "@true-spine/core/blade/lines.ts";
-import { ringPoints } from "@true-spine/core/blade/outline.ts";
+import { type Ring, ringPoints, spansAt } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { showLength } from "@true-spine/core/units/length.ts";
 import { memo, type ReactNode, useMemo } from "react";
@@ -16,11 +16,19 @@ export interface SidePlace {
   py(y: number): number;
 }
 
+/** Pixel row of the datum: the whole blade in the middle, or, looked at closely, the steel that is in view above its edge. */
+function datumRow(ring: Ring, scale: Scale, height: number): number {
+  const tall = (ring.top - ring.bottom) * scale.perMm;
+  if (tall < height) return height / 2 - 6 + ((ring.top + ring.bottom) / 2) * scale.perMm;
+  const [low = ring.bottom, high = ring.top] = spansAt(ring, (scale.from + scale.to) / 2)[0] ?? [];
+  const isTaller = (high - low) * scale.perMm > height * 0.8;
+  return isTaller ? height * 0.78 + low * scale.perMm : height / 2 - 6 + ((low + high) / 2) * scale.perMm;
+}
+
 /** The same object while it is the same place: what stands still is then not drawn again. */
 export function useSidePlace(file: Blade, scale: Scale, height: number): SidePlace {
   const { ring } = fieldOf(file);
-  const middle = (ring.top + ring.bottom) / 2;
-  const datum = height / 2 - 6 + middle * scale.perMm;
+  const datum = datumRow(ring, scale, height);
   return useMemo(() => ({ scale, datum, px: scale.px, py: (y) => datum - y * scale.perMm }), [scale, datum]);
 }
 

@@ -86,6 +86,7 @@ function screenOf(id: string, { open, savings }: BladeRecord): BladeScreen {
   const rail = createStore<RailState>()(() => ({
     scribe: Math.round(tip * 0.4),
     fit: "blade",
+    view: null,
     pointer: 0,
     ghost: null,
     panel: null,

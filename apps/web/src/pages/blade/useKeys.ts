@@ -2,12 +2,18 @@ import { useEffect } from "react";
 import { useNavigate } from "react-router";
 import { useScreen } from "../../blade/context.ts";
 import { fieldOf } from "../../blade/derived.ts";
+import { zoomAbout } from "../../rail/Rail.tsx";
+import { fittedView, showing } from "../../rail/zoom.ts";
 import { BLADE_PAGES } from "./pages.ts";
 
 /** What the keys do, as the list behind ? shows it. */
 export const KEYS: readonly { keys: string; does: string }[] = [
   { keys: "1 – 2", does: "Shape, Grind" },
   { keys: "← →", does: "move the scribe 1 mm, with Shift 5 mm" },
+  {
+    keys: "+ −",
+    does: "look nearer or further about the scribe; the wheel does so at the pointer, with Shift along the blade",
+  },
   { keys: "S", does: "drop the scribe where the pointer is" },
   { keys: "F", does: "open or close the findings" },
   { keys: "Ctrl+Z, Ctrl+Shift+Z", does: "undo, redo" },
@@ -42,8 +48,11 @@ export function useKeys(): void {
       if (isTyping || event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
       const { scribe, pointer, isTrayOpen } = rail.getState();
       const { ring } = fieldOf(open.store.getState().file);
-      const go = (x: number) =>
-        rail.setState({ scribe: Math.min(ring.right, Math.max(ring.left, Math.round(x * 10) / 10)) });
+      const go = (to: number) => {
+        const x = Math.min(ring.right, Math.max(ring.left, Math.round(to * 10) / 10));
+        const { view, fit } = rail.getState();
+        rail.setState({ scribe: x, view: view && showing(view, fittedView(ring, fit), x) });
+      };
       const page = BLADE_PAGES[Number(event.key) - 1];
       if (page) navigate(`/blades/${id}/${page.path}`);
       else if (event.key === "ArrowLeft") go(scribe - (event.shiftKey ? 5 : 1));
@@ -53,6 +62,8 @@ export function useKeys(): void {
       else if (event.key.toLowerCase() === "s") go(pointer);
       else if (event.key.toLowerCase() === "f") rail.setState({ isTrayOpen: !isTrayOpen });
       else if (event.key === "Escape" && isTrayOpen) rail.setState({ isTrayOpen: false });
+      else if (event.key === "+" || event.key === "=") zoomAbout(rail, open.store.getState().file, "in");
+      else if (event.key === "-") zoomAbout(rail, open.store.getState().file, "out");
       else if (event.key === "/") rail.setState({ panel: "commands" });
       else if (event.key === "?") rail.setState({ panel: "keys" });
       else return;
