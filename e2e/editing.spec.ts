@@ -94,3 +94,29 @@ test("a liked blade of the rack is laid under this one, and says what this one i
   await page.getByLabel("Blade of the rack").selectOption({ label: "none" });
   await expect(row).toHaveCount(0);
 });
+
+test("values on the drawings are typed over where they stand", async ({ page }) => {
+  const id = await makeBlade(page.request, "Typed over");
+  await openBlade(page, id);
+  const value = (name: string) => page.getByRole("button", { name: new RegExp(`^${name}, `) });
+  const over = (name: string) => page.getByRole("textbox", { name, exact: true });
+  await value("Grind line at the scribe").click();
+  await over("Grind line at the scribe").fill("18");
+  await over("Grind line at the scribe").press("Enter");
+  await expect(page.getByLabel("Grind line, row 1, up from the edge")).toHaveValue("18");
+  await value("Blade length").focus();
+  await page.keyboard.press("Enter");
+  await over("Blade length").fill("5 1/8 in");
+  await over("Blade length").press("Enter");
+  await expect(value("Blade length")).toHaveAccessibleName(/^Blade length, 130\.2 mm/);
+  await value("Thickness at 10\\.00").click();
+  await over("Thickness at 10.00").fill("thick");
+  await over("Thickness at 10.00").press("Enter");
+  await expect(page.getByRole("alert")).toContainText("thick");
+  await expect(over("Thickness at 10.00")).toHaveValue("thick");
+  await over("Thickness at 10.00").press("Escape");
+  await page.keyboard.press("Control+z");
+  await page.keyboard.press("Control+z");
+  await expect(value("Blade length")).toHaveAccessibleName(/^Blade length, 125\.0 mm/);
+  await expect(page.getByLabel("Grind line, row 1, up from the edge")).toHaveValue("22");
+});

@@ -81,6 +81,7 @@ test("each of the other files is handed over, and a solid being written can be s
   for (const [name, ending, holds] of [
     ["DXF", ".dxf", "OUTLINE"],
     ["SVG", ".svg", 'id="OUTLINE"'],
+    ["gauges", "-gauges.dxf", "MARK"],
     ["CSV", "-stations.csv", "grindLine right"],
     ["blade file", ".json", '"true-spine/blade"'],
   ] as const) {

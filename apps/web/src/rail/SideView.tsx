@@ -1,11 +1,12 @@
 import type { DrawnLines, Line } from "@true-spine/core/blade/lines.ts";
 import { type Ring, ringPoints, spansAt } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import { showLength } from "@true-spine/core/units/length.ts";
+import { driverOf } from "@true-spine/core/design/drive.ts";
 import { memo, type ReactNode, useMemo } from "react";
-import { useSettings } from "../app/settings.ts";
 import { useRail } from "../blade/context.ts";
 import { fieldOf, linesOf } from "../blade/derived.ts";
+import { useEdit } from "../blade/useEdit.ts";
+import { DrawnValue } from "./DrawnValue.tsx";
 import { pathThrough, type Scale, ticks } from "./scale.ts";
 
 /** Where a side view draws: the rail's scale across, and the pixel row of the spine datum. */
@@ -44,7 +45,7 @@ export function SideView({
   height: number;
   children?: ReactNode;
 }) {
-  const unit = useSettings((settings) => settings.unit);
+  const { edit } = useEdit();
   const field = fieldOf(file);
   const lines = linesOf(file);
   const { scale, px, py } = place;
@@ -116,14 +117,14 @@ export function SideView({
           stroke="none"
         />
       </g>
-      <text
+      <DrawnValue
         x={px(tip[0] / 2)}
         y={below + 4}
-        textAnchor="middle"
-        className="fill-scribed text-[13px] font-medium"
-      >
-        {showLength(tip[0], unit, unit === "mm" ? 1 : undefined)}
-      </text>
+        mm={tip[0]}
+        places={1}
+        label="Blade length"
+        onCommit={(mm) => edit((copy) => driverOf("length").set(copy, mm))}
+      />
       {children}
     </svg>
   );

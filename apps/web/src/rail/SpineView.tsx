@@ -5,6 +5,8 @@ import { useRef } from "react";
 import { useSettings } from "../app/settings.ts";
 import { useScreen } from "../blade/context.ts";
 import { fieldOf } from "../blade/derived.ts";
+import { useEdit } from "../blade/useEdit.ts";
+import { DrawnValue } from "./DrawnValue.tsx";
 import { Handle } from "./Handle.tsx";
 import type { Scale } from "./scale.ts";
 
@@ -18,6 +20,7 @@ export function spineTimes(file: Blade, scale: Scale, height: number): number {
 export function SpineView({ file, scale, height }: { file: Blade; scale: Scale; height: number }) {
   const unit = useSettings((settings) => settings.unit);
   const { open } = useScreen();
+  const { edit } = useEdit();
   const { ring, thickness } = fieldOf(file);
   const start = useRef(file);
   const times = spineTimes(file, scale, height);
@@ -69,14 +72,18 @@ export function SpineView({ file, scale, height }: { file: Blade; scale: Scale; 
         // biome-ignore lint/suspicious/noArrayIndexKey: a point is its position in the table; a key by place would drop it mid-drag
         <g key={i}>
           {places[i] && (
-            <text
+            <DrawnValue
               x={scale.px(row.x)}
               y={middle - half(row.x) - 9}
-              textAnchor={places[i]}
-              className="fill-scribed text-[12px]"
-            >
-              {showLength(row.t, unit)}
-            </text>
+              anchor={places[i]}
+              mm={row.t}
+              label={`Thickness at ${showLength(row.x, unit)}`}
+              onCommit={(mm) =>
+                edit((copy) => {
+                  copy.thickness[i]!.t = mm;
+                })
+              }
+            />
           )}
           <Handle
             x={scale.px(row.x)}

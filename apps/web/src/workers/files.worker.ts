@@ -3,6 +3,7 @@ import { meshOf } from "@true-spine/core/blade/mesh.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { Read } from "@true-spine/formats/contours.ts";
 import { drawingOf } from "@true-spine/formats/drawing.ts";
+import { gaugesOf, writeGauges } from "@true-spine/formats/gauges.ts";
 import { readDxf } from "@true-spine/formats/read-dxf.ts";
 import { readSvg } from "@true-spine/formats/read-svg.ts";
 import { writeDxf } from "@true-spine/formats/write-dxf.ts";
@@ -18,6 +19,7 @@ const filing = {
   template: (blade: Blade, options: TemplateOptions) => writeTemplate(blade, options),
   dxf: (blade: Blade) => writeDxf(drawingOf(blade)),
   svg: (blade: Blade) => writeSvg(drawingOf(blade)),
+  gauges: (blade: Blade, behind: readonly [number, number] | null) => writeGauges(gaugesOf(blade, behind)),
   stations: (blade: Blade) => writeStations(blade),
   solid(blade: Blade, format: "stl" | "3mf", onProgress: (share: number) => void): Uint8Array {
     const mesh = meshOf(compileField(blade), { onProgress });

@@ -126,6 +126,13 @@ export const DRIVERS: readonly Driver[] = [
   { key: "handle", name: "Handle", measure: handleLength, set: setHandle },
 ];
 
+/** A driver by its key. Throws RangeError for a key that is none. */
+export function driverOf(key: string): Driver {
+  const found = DRIVERS.find((driver) => driver.key === key);
+  if (!found) throw new RangeError(`no dimension is called “${key}”`);
+  return found;
+}
+
 /** Holes of one size, evenly along the tang between two places, each in the middle of its height. */
 export function holesAlong(
   blade: Blade,

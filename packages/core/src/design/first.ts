@@ -8,7 +8,8 @@ import { type Speech, speechIn } from "../findings/judged.ts";
 import { OWN_PURPOSE, type Purpose, purposeOf } from "../findings/purposes.ts";
 import { atan } from "../units/angle.ts";
 import type { LengthUnit } from "../units/length.ts";
-import { FAMILIES, type Family, type Tang, tangHeight, type Values, valuesOf } from "./families.ts";
+import { FAMILIES, valuesOf } from "./families.ts";
+import { type Family, type Tang, tangHeight, type Values } from "./family.ts";
 
 import { bladeLength, handleLength, heelHeight } from "./measure.ts";
 

@@ -1,5 +1,5 @@
 import type { Blade } from "../blade/schema.ts";
-import type { Tang } from "../design/families.ts";
+import type { Tang } from "../design/family.ts";
 import type { Handle } from "./schema.ts";
 
 /** Thickness of one scale, mm: what makes a usual handle with a usual tang. Source: common practice. */

@@ -45,10 +45,10 @@ describe.each([...blades, ["the field knife", example("field")] as const])(
           // A longer blade carries its belly along; everything else stays where it was.
           for (const { key } of DRIVERS) {
             const isLevel = Math.abs(before.drop! - before.height!) < 1e-6;
-        const follows =
-          key === driver.key ||
-          (driver.key === "length" && key === "belly") ||
-          (isLevel && driver.key === "height" && key === "drop");
+            const follows =
+              key === driver.key ||
+              (driver.key === "length" && key === "belly") ||
+              (isLevel && driver.key === "height" && key === "drop");
             if (!follows && before[key] !== null) expect(after[key], key).toBeCloseTo(before[key]!, 2);
           }
           const parsed = parseBlade(copy);

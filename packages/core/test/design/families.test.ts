@@ -2,7 +2,8 @@ import { describe, expect, test } from "vitest";
 import { compileRing } from "../../src/blade/outline.ts";
 import { parseBlade } from "../../src/blade/parse.ts";
 import type { Outline } from "../../src/blade/schema.ts";
-import { FAMILIES, type Family, type Values, valuesOf } from "../../src/design/families.ts";
+import { FAMILIES, valuesOf } from "../../src/design/families.ts";
+import type { Family, Values } from "../../src/design/family.ts";
 import { example } from "../examples.ts";
 
 /** Every dimension at its low, middle and high end with the others usual, and all corners of all ranges. */

@@ -5,7 +5,7 @@ import { proxy, type Remote, wrap } from "comlink";
 import { useRef, useState } from "react";
 import { useStore } from "zustand";
 import { useSettings } from "../../app/settings.ts";
-import { useRail, useScreen } from "../../blade/context.ts";
+import { usePurpose, useRail, useScreen } from "../../blade/context.ts";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { download } from "../../parts/download.ts";
 import { Segmented } from "../../parts/Segmented.tsx";
@@ -31,6 +31,7 @@ export function TakePanel() {
 
 function Choices({ onClose }: { onClose: () => void }) {
   const { open, savings } = useScreen();
+  const purpose = usePurpose();
   const unit = useSettings((settings) => settings.unit);
   const revision = useStore(savings.blade.state, (state) => state.revision);
   const [paper, setPaper] = useState<Paper>("A4");
@@ -123,6 +124,15 @@ function Choices({ onClose }: { onClose: () => void }) {
           async (files, blade) => ({
             content: await files.dxf(blade),
             ending: ".dxf",
+            type: "image/vnd.dxf",
+          }),
+        )}
+        {item(
+          "gauges",
+          "DXF for a cutter: section gauges at four places of the edge, and one that goes or stays out behind it.",
+          async (files, blade) => ({
+            content: await files.gauges(blade, purpose?.behind ?? null),
+            ending: "-gauges.dxf",
             type: "image/vnd.dxf",
           }),
         )}

@@ -1,4 +1,5 @@
-import { type Dimension, FAMILIES, type Values, valuesOf } from "@true-spine/core/design/families.ts";
+import { FAMILIES, valuesOf } from "@true-spine/core/design/families.ts";
+import type { Dimension, Values } from "@true-spine/core/design/family.ts";
 import { type Answers, GRINDS, handleFor, STARTS } from "@true-spine/core/design/first.ts";
 import { OWN_PURPOSE, PURPOSES } from "@true-spine/core/findings/purposes.ts";
 import { firstHandle } from "@true-spine/core/handle/first.ts";

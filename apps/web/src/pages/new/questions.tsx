@@ -1,4 +1,4 @@
-import type { Dimension } from "@true-spine/core/design/families.ts";
+import type { Dimension } from "@true-spine/core/design/family.ts";
 import { type LengthUnit, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import type { ReactNode } from "react";
 import { LengthBox, ShareBox } from "../../parts/Box.tsx";
