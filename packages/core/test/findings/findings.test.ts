@@ -1,4 +1,6 @@
 import { describe, expect, test } from "vitest";
+import { firstAtX, placeAt } from "../../src/blade/chain.ts";
+import { compileField } from "../../src/blade/field.ts";
 import type { Blade } from "../../src/blade/schema.ts";
 import { withChanges } from "../../src/findings/finding.ts";
 import { confirmRemedies, isSameFinding, judge } from "../../src/findings/judge.ts";
@@ -151,6 +153,18 @@ test("without a purpose nothing is skipped in silence: what could not be judged 
   expect(judge(changed(knife, (b) => (b.use = "opening letters"))).notJudged[0]!.why).toContain(
     "opening letters",
   );
+});
+
+test("a straight pull is told where to swing from and by how much: by what the edge has turned there", () => {
+  const spoilt = changed(knife, FIRES["edge-bevel-widens"]!);
+  const found = judge(spoilt).findings.find((finding) => finding.id === "edge-bevel-widens")!;
+  const { edge } = compileField(spoilt);
+  // Source: geometry; the tangent at the last place it is told of, by the difference of two places beside it.
+  const s = firstAtX(edge, found.where.x![1])!;
+  const [a, b] = [placeAt(edge, s - 0.01), placeAt(edge, s + 0.01)];
+  const turned = (Math.atan2(b.y - a.y, b.x - a.x) * 180) / Math.PI;
+  expect(found.advice).toContain(`by up to ${turned.toFixed(0)}°`);
+  expect(found.advice).toMatch(/from \d+ mm on/);
 });
 
 test("sentences speak in the unit on show", () => {
