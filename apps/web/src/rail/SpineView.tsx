@@ -71,6 +71,15 @@ export function SpineView({ file, scale, height }: { file: Blade; scale: Scale; 
       {file.thickness.map((row, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a point is its position in the table; a key by place would drop it mid-drag
         <g key={i}>
+          <Handle
+            x={scale.px(row.x)}
+            y={middle - half(row.x)}
+            perMm={scale.perMm}
+            perMmUp={scale.perMm * times}
+            label={`Thickness at ${showLength(row.x, unit)}: ${showLength(row.t, unit)} ${unit}`}
+            onMove={move(i)}
+          />
+          {/* Over the handle, whose reach for thumbs would else cover it. */}
           {places[i] && (
             <DrawnValue
               x={scale.px(row.x)}
@@ -85,14 +94,6 @@ export function SpineView({ file, scale, height }: { file: Blade; scale: Scale; 
               }
             />
           )}
-          <Handle
-            x={scale.px(row.x)}
-            y={middle - half(row.x)}
-            perMm={scale.perMm}
-            perMmUp={scale.perMm * times}
-            label={`Thickness at ${showLength(row.x, unit)}: ${showLength(row.t, unit)} ${unit}`}
-            onMove={move(i)}
-          />
         </g>
       ))}
     </svg>
