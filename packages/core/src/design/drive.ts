@@ -87,17 +87,19 @@ function setDrop(copy: Blade, wanted: number): void {
 /** The node at which the edge leaves its straight, and that curve with it. */
 function setBelly(copy: Blade, wanted: number): void {
   const { edge } = copy.outline;
-  const node = edge[bellyNode(copy)!]!;
+  const index = bellyNode(copy, straightUntil(compileRing(structuredClone(copy.outline)).edge).x);
+  if (index === null) return;
+  const node = edge[index]!;
   const tip = edge[edge.length - 1]!.at[0];
   const k = (tip - wanted) / (tip - node.at[0]);
   node.at = [tidy(wanted), node.at[1]];
   if (node.ahead) node.ahead = [tidy(node.ahead[0] * k), node.ahead[1]];
-  const next = edge[bellyNode(copy)! + 1];
+  const next = edge[index + 1];
   if (next?.back) next.back = [tidy(next.back[0] * k), next.back[1]];
 }
 
-function bellyNode({ outline }: Blade): number | null {
-  const { x } = straightUntil(compileRing(structuredClone(outline)).edge);
+/** The node at which the edge leaves its straight, at x; null where that is none of its inner nodes. */
+function bellyNode({ outline }: Blade, x: number): number | null {
   const index = outline.edge.findIndex((node, i) => i > 0 && Math.abs(node.at[0] - x) < 0.01);
   return index > 0 && index < outline.edge.length - 1 ? index : null;
 }
@@ -120,7 +122,10 @@ export const DRIVERS: readonly Driver[] = [
   {
     key: "belly",
     name: "Belly begins",
-    measure: (ring, blade) => (bellyNode(blade) === null ? null : straightUntil(ring.edge).x),
+    measure: (ring, blade) => {
+      const { x } = straightUntil(ring.edge);
+      return bellyNode(blade, x) === null ? null : x;
+    },
     set: setBelly,
   },
   { key: "handle", name: "Handle", measure: handleLength, set: setHandle },

@@ -12,6 +12,7 @@ import { LengthBox } from "../../parts/Box.tsx";
 import { Caution } from "../../parts/Caution.tsx";
 import { PlainButton } from "../../parts/Dialog.tsx";
 import { Choice } from "../../parts/Group.tsx";
+import { useNotices } from "../../parts/Notices.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { Sign } from "../../parts/Sign.tsx";
 import { Preview, Thumbnail } from "./Outlines.tsx";
@@ -65,7 +66,10 @@ export function NewBlade() {
     try {
       await createBlade(id, made.blade);
       const file = firstHandle(made.blade, tang);
-      await saveDocument(id, "handle", { file, base: 0, saveKey: crypto.randomUUID() });
+      // The blade is on the rack by now: without its handle it is still the blade that was asked for.
+      await saveDocument(id, "handle", { file, base: 0, saveKey: crypto.randomUUID() }).catch(() =>
+        useNotices.getState().tell("The blade is on the rack; its handle could not be kept."),
+      );
       navigate(`/blades/${id}/shape`);
     } catch (error) {
       setWhy(error instanceof Error ? error.message : "The blade could not be saved.");

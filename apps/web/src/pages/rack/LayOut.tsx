@@ -159,7 +159,8 @@ export function LayOut({
             label="Bar, thick"
             value={stock}
             onCommit={(value) => {
-              if (value < 0.8 || value > 10) return "Must be 0.8 to 10 mm.";
+              if (value < 0.8 || value > 10)
+                return `Must be ${showLengthWithUnit(0.8, unit)} to ${showLengthWithUnit(10, unit)}.`;
               setStock(value);
               return null;
             }}
