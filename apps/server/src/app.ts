@@ -1,7 +1,5 @@
 import { serveStatic } from "@hono/node-server/serve-static";
-import { BladeSchema } from "@true-spine/core/blade/schema.ts";
-import { LimitsSchema } from "@true-spine/core/findings/limits.ts";
-import { HandleSchema } from "@true-spine/core/handle/schema.ts";
+import { SCHEMAS } from "@true-spine/core/document/documents.ts";
 import { sql } from "drizzle-orm";
 import { Hono } from "hono";
 import { bodyLimit } from "hono/body-limit";
@@ -12,9 +10,7 @@ import type { Database } from "./database.ts";
 import { notFound, Problem, problemResponse } from "./problem.ts";
 import { bladeRoutes } from "./routes/blades.ts";
 
-const SCHEMAS = new Map<string, object>(
-  Object.entries({ blade: BladeSchema, handle: HandleSchema, limits: LimitsSchema }),
-);
+const schemas = new Map<string, object>(Object.entries(SCHEMAS));
 
 export interface AppOptions {
   readonly db: Database;
@@ -72,7 +68,7 @@ export function createApp({ db, log, webDist }: AppOptions): Hono {
     return c.json({ status: "ok" });
   });
   app.get("/api/schema/:kind", (c) => {
-    const schema = SCHEMAS.get(c.req.param("kind"));
+    const schema = schemas.get(c.req.param("kind"));
     if (!schema) throw notFound("schema");
     return c.json(schema);
   });

@@ -1,10 +1,8 @@
 import { readFileSync } from "node:fs";
 import { expect, test } from "vitest";
-import { BladeSchema } from "../src/blade/schema.ts";
-import { LimitsSchema } from "../src/findings/limits.ts";
-import { HandleSchema } from "../src/handle/schema.ts";
+import { SCHEMAS } from "../src/document/documents.ts";
 
-test.each(Object.entries({ blade: BladeSchema, handle: HandleSchema, limits: LimitsSchema }))(
+test.each(Object.entries(SCHEMAS))(
   "the published schema of the %s is the one that the code is typed by",
   (name, schema) => {
     const published = readFileSync(new URL(`../../../docs/${name}.schema.json`, import.meta.url), "utf8");

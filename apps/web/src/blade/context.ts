@@ -28,6 +28,8 @@ export interface RailState {
   readonly panel: Panel | null;
   /** The node of the outline that was last taken hold of. */
   readonly node: { readonly chain: ChainName; readonly index: number } | null;
+  /** Whether the photo under the blade can be taken hold of. */
+  readonly isLayingPhoto: boolean;
   readonly isTrayOpen: boolean;
   readonly isSolidOpen: boolean;
 }
@@ -81,11 +83,15 @@ export function usePurpose(): Purpose | undefined {
 /** One word for all that saves itself here: the most troubled of them, and why. */
 export function useSaveStatus(): { status: SaveStatus; why: string | null; revision: number } {
   const { savings } = useScreen();
-  const blade = useStore(savings.blade.state);
-  const limits = useStore(savings.limits.state);
-  const handle = useStore(savings.handle.state);
-  const [worst] = [blade, limits, handle].sort((a, b) => TROUBLE[b.status] - TROUBLE[a.status]);
-  return { status: worst!.status, why: worst!.why, revision: blade.revision };
+  const states = [
+    useStore(savings.blade.state),
+    useStore(savings.limits.state),
+    useStore(savings.handle.state),
+    useStore(savings.photo.state),
+    useStore(savings.photoPlace.state),
+  ];
+  const [worst] = states.toSorted((a, b) => TROUBLE[b.status] - TROUBLE[a.status]);
+  return { status: worst!.status, why: worst!.why, revision: states[0]!.revision };
 }
 
 const TROUBLE: Record<SaveStatus, number> = {

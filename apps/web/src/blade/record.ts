@@ -1,20 +1,21 @@
 import { parseBlade } from "@true-spine/core/blade/parse.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { BladeWithFile } from "@true-spine/core/contract.ts";
-import { type DocumentKind, type Documents, parseDocument } from "@true-spine/core/document/documents.ts";
-import { NO_LIMITS } from "@true-spine/core/findings/limits.ts";
-import { NO_HANDLE } from "@true-spine/core/handle/schema.ts";
+import {
+  DOCUMENT_KINDS,
+  type DocumentKind,
+  type Documents,
+  parseDocument,
+} from "@true-spine/core/document/documents.ts";
 import { readBlade, readDocument, saveBlade, saveDocument } from "../api/blades.ts";
 import { takeDraftPlace } from "./drafts.ts";
 import { type Save, type Saving, startSaving } from "./saving.ts";
 import { type BladeState, type OpenBlade, openBlade } from "./store.ts";
 
 /** Everything of a blade that saves itself, each under its own revisions. */
-export interface Savings {
-  readonly blade: Saving<Blade>;
-  readonly limits: Saving<Documents["limits"]>;
-  readonly handle: Saving<Documents["handle"]>;
-}
+export type Savings = { readonly blade: Saving<Blade> } & {
+  readonly [K in DocumentKind]: Saving<Documents[K]>;
+};
 
 export interface Record {
   readonly row: BladeWithFile;
@@ -30,49 +31,34 @@ export interface Record {
  * them; tabs of one browser follow each other. Throws Refused or Unreachable.
  */
 export async function openRecord(id: string, onSaved: () => void): Promise<Record> {
-  const [row, limits, handle] = await Promise.all([
+  const [row, ...standing] = await Promise.all([
     readBlade(id),
-    readDocument(id, "limits"),
-    readDocument(id, "handle"),
+    ...DOCUMENT_KINDS.map((kind) => openDocument(id, kind)),
   ]);
-  const draft = {
-    blade: await takeDraftPlace(id, isBlade),
-    limits: await takeDraftPlace(`${id}:limits`, isSound("limits")),
-    handle: await takeDraftPlace(`${id}:handle`, isSound("handle")),
-  };
-  const open = openBlade(draft.blade.left?.latest ?? row.file, {
-    limits: draft.limits.left?.latest ?? limits.file ?? NO_LIMITS,
-    handle: draft.handle.left?.latest ?? handle.file ?? NO_HANDLE,
-  });
+  const draft = await takeDraftPlace(id, isBlade);
+  const documents = Object.fromEntries(standing.flatMap(({ kind, file }) => (file ? [[kind, file]] : [])));
+  const open = openBlade(draft.left?.latest ?? row.file, documents);
   const channel = new BroadcastChannel(`true-spine:${id}`);
-  const start = <T>(
-    what: keyof Savings,
-    revision: number,
-    { place, left }: Awaited<ReturnType<typeof takeDraftPlace<T>>>,
-    send: (save: Save<T>) => Promise<{ revision: number }>,
-  ) =>
+  const start = <T>(what: keyof Savings, options: Omit<Parameters<typeof startSaving<T>>[0], "onSaved">) =>
     startSaving<T>({
-      send,
-      revision,
-      place,
-      left,
+      ...options,
       onSaved: () => {
         channel.postMessage(what);
         onSaved();
       },
     });
-  const savings: Savings = {
-    blade: start("blade", row.revision, draft.blade, (save) => saveBlade(id, save)),
-    limits: start("limits", limits.revision, draft.limits, (save) => saveDocument(id, "limits", save)),
-    handle: start("handle", handle.revision, draft.handle, (save) => saveDocument(id, "handle", save)),
-  };
+  const savings = {
+    blade: start<Blade>("blade", { ...draft, revision: row.revision, send: (save) => saveBlade(id, save) }),
+    ...Object.fromEntries(standing.map((one) => [one.kind, start(one.kind, one)])),
+  } as Savings;
 
   let isFollowing = false;
   const unsubscribe = open.store.subscribe((state, before) => {
     if (isFollowing) return;
     if (state.file !== before.file) savings.blade.changed(state.file);
-    if (state.limits !== before.limits) savings.limits.changed(state.limits);
-    if (state.handle !== before.handle) savings.handle.changed(state.handle);
+    for (const kind of DOCUMENT_KINDS) {
+      if (state[kind] !== before[kind]) (savings[kind] as Saving<unknown>).changed(state[kind]);
+    }
   });
   const follow = (state: Partial<BladeState>) => {
     isFollowing = true;
@@ -96,7 +82,7 @@ export async function openRecord(id: string, onSaved: () => void): Promise<Recor
     row,
     open,
     savings,
-    isBroughtBack: Object.values(draft).some(({ left }) => left !== null),
+    isBroughtBack: [draft, ...standing].some(({ left }) => left !== null),
     stop() {
       unsubscribe();
       channel.close();
@@ -105,10 +91,15 @@ export async function openRecord(id: string, onSaved: () => void): Promise<Recor
   };
 }
 
-function isBlade(value: unknown): value is Blade {
-  return parseBlade(value).ok;
+/** A document as it stands here, with what saving it takes. */
+async function openDocument<K extends DocumentKind>(id: string, kind: K) {
+  const { revision, file } = await readDocument(id, kind);
+  const isSound = (value: unknown): value is Documents[K] => parseDocument(kind, value).ok;
+  const { place, left } = await takeDraftPlace(`${id}:${kind}`, isSound);
+  const send = (save: Save<Documents[K]>) => saveDocument(id, kind, save);
+  return { kind, revision, file: left?.latest ?? file, place, left, send };
 }
 
-function isSound<K extends DocumentKind>(kind: K): (value: unknown) => value is Documents[K] {
-  return (value): value is Documents[K] => parseDocument(kind, value).ok;
+function isBlade(value: unknown): value is Blade {
+  return parseBlade(value).ok;
 }

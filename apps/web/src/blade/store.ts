@@ -1,10 +1,14 @@
 import { replaceEqualDeep } from "@tanstack/react-query";
 import { parseBlade } from "@true-spine/core/blade/parse.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import { type DocumentKind, type Documents, parseDocument } from "@true-spine/core/document/documents.ts";
+import {
+  DOCUMENT_KINDS,
+  type DocumentKind,
+  type Documents,
+  NO_DOCUMENTS,
+  parseDocument,
+} from "@true-spine/core/document/documents.ts";
 import type { Fault } from "@true-spine/core/document/fault.ts";
-import { type Limits, NO_LIMITS } from "@true-spine/core/findings/limits.ts";
-import { type Handle, NO_HANDLE } from "@true-spine/core/handle/schema.ts";
 import { type TemporalState, temporal } from "zundo";
 import { createStore, type StoreApi } from "zustand";
 import { rememberField } from "./derived.ts";
@@ -13,12 +17,10 @@ const STEPS_KEPT = 200;
 /** When the last edit began: the screen measures from here to what it drew. */
 export const EDIT_MARK = "true-spine-edit";
 
-export interface BladeState {
+/** The blade's file and its other documents, all parts of the same undo. */
+export interface BladeState extends Documents {
   /** Always sound: an edit that would not be is refused, and the blade stays as it was. */
   readonly file: Blade;
-  /** What this blade is held to beside its purpose, and what is on its tang: parts of the same undo. */
-  readonly limits: Limits;
-  readonly handle: Handle;
 }
 
 /**
@@ -31,22 +33,19 @@ export interface OpenBlade {
   edit(change: (copy: Blade) => void): readonly Fault[];
   /** Puts a whole file in, under the same condition. */
   replace(file: Blade): readonly Fault[];
-  /** Puts another document of the blade in, if it is sound, as a step of its own. */
-  put<K extends DocumentKind>(kind: K, document: Documents[K]): readonly Fault[];
+  /** Puts other documents of the blade in, if all are sound, as one step. */
+  put(documents: Partial<Documents>): readonly Fault[];
   begin(): void;
   end(): void;
   undo(): void;
   redo(): void;
 }
 
-export function openBlade(
-  file: Blade,
-  { limits = NO_LIMITS, handle = NO_HANDLE }: Partial<Documents> = {},
-): OpenBlade {
+export function openBlade(file: Blade, documents: Partial<Documents> = {}): OpenBlade {
   const store = createStore<BladeState>()(
-    temporal((): BladeState => ({ file, limits, handle }), {
+    temporal((): BladeState => ({ ...NO_DOCUMENTS, ...documents, file }), {
       limit: STEPS_KEPT,
-      equality: (a, b) => a.file === b.file && a.limits === b.limits && a.handle === b.handle,
+      equality: (a, b) => a.file === b.file && DOCUMENT_KINDS.every((kind) => a[kind] === b[kind]),
     }),
   ) as OpenBlade["store"];
   let isOpen = false;
@@ -76,10 +75,12 @@ export function openBlade(
       return replace(copy);
     },
     replace,
-    put(kind, document) {
-      const parsed = parseDocument(kind, document);
-      if (!parsed.ok) return parsed.faults;
-      put({ [kind]: parsed.document });
+    put(documents) {
+      for (const kind of Object.keys(documents) as DocumentKind[]) {
+        const parsed = parseDocument(kind, documents[kind]);
+        if (!parsed.ok) return parsed.faults;
+      }
+      put(documents);
       return [];
     },
     begin() {

@@ -3,10 +3,11 @@ import { type Ring, ringPoints, spansAt } from "@true-spine/core/blade/outline.t
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { driverOf } from "@true-spine/core/design/drive.ts";
 import { memo, type ReactNode, useMemo } from "react";
-import { useRail } from "../blade/context.ts";
+import { useDocument, useRail } from "../blade/context.ts";
 import { fieldOf, linesOf } from "../blade/derived.ts";
 import { useEdit } from "../blade/useEdit.ts";
 import { DrawnValue } from "./DrawnValue.tsx";
+import { PhotoUnder } from "./PhotoUnder.tsx";
 import { pathThrough, type Scale, ticks } from "./scale.ts";
 
 /** Where a side view draws: the rail's scale across, and the pixel row of the spine datum. */
@@ -55,6 +56,7 @@ export function SideView({
   const tip = file.outline.spine[file.outline.spine.length - 1]!.at;
   const below = py(field.ring.bottom) + 34;
   const isAlike = field.alike;
+  const isOnPhoto = useDocument("photo").picture !== null;
   return (
     <svg
       width={scale.width}
@@ -77,8 +79,11 @@ export function SideView({
       <text x={scale.width - 10} y={py(0) - 5} textAnchor="end" className="fill-scribed-faint text-[11px]">
         spine datum
       </text>
-      <path d={outline} fill="var(--color-layout-steel)" />
-      <BevelShade lines={lines} place={place} />
+      <PhotoUnder place={place} />
+      <g opacity={isOnPhoto ? 0.25 : 1}>
+        <path d={outline} fill="var(--color-layout-steel)" />
+        <BevelShade lines={lines} place={place} />
+      </g>
       {(file.holes ?? []).map((hole, i) => (
         <circle
           // biome-ignore lint/suspicious/noArrayIndexKey: a hole is its position in the list

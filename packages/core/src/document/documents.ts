@@ -1,15 +1,44 @@
-import { type Limits, parseLimits } from "../findings/limits.ts";
+import { BladeSchema } from "../blade/schema.ts";
+import { type Limits, LimitsSchema, NO_LIMITS, parseLimits } from "../findings/limits.ts";
 import { parseHandle } from "../handle/parse.ts";
-import type { Handle } from "../handle/schema.ts";
+import { type Handle, HandleSchema, NO_HANDLE } from "../handle/schema.ts";
+import { parsePhoto, parsePhotoPlace } from "../photo/parse.ts";
+import {
+  NO_PHOTO,
+  NO_PLACE,
+  type Photo,
+  type PhotoPlace,
+  PhotoPlaceSchema,
+  PhotoSchema,
+} from "../photo/schema.ts";
 import type { Fault } from "./fault.ts";
 
 /** The documents that may belong to a blade beside its own file, by kind. */
 export interface Documents {
   readonly limits: Limits;
   readonly handle: Handle;
+  readonly photo: Photo;
+  readonly photoPlace: PhotoPlace;
 }
 export type DocumentKind = keyof Documents;
-export const DOCUMENT_KINDS: readonly DocumentKind[] = ["limits", "handle"];
+
+/** What stands before any was saved. */
+export const NO_DOCUMENTS: Documents = {
+  limits: NO_LIMITS,
+  handle: NO_HANDLE,
+  photo: NO_PHOTO,
+  photoPlace: NO_PLACE,
+};
+export const DOCUMENT_KINDS = Object.keys(NO_DOCUMENTS) as readonly DocumentKind[];
+
+/** The published schema of every kind of file. */
+export const SCHEMAS = {
+  blade: BladeSchema,
+  limits: LimitsSchema,
+  handle: HandleSchema,
+  photo: PhotoSchema,
+  photoPlace: PhotoPlaceSchema,
+} as const;
 
 type Parsed<K extends DocumentKind> =
   | { ok: true; document: Documents[K] }
@@ -23,6 +52,14 @@ const PARSERS: { [K in DocumentKind]: (value: unknown) => Parsed<K> } = {
   handle: (value) => {
     const parsed = parseHandle(value);
     return parsed.ok ? { ok: true, document: parsed.handle } : parsed;
+  },
+  photo: (value) => {
+    const parsed = parsePhoto(value);
+    return parsed.ok ? { ok: true, document: parsed.photo } : parsed;
+  },
+  photoPlace: (value) => {
+    const parsed = parsePhotoPlace(value);
+    return parsed.ok ? { ok: true, document: parsed.place } : parsed;
   },
 };
 

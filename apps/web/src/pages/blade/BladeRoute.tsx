@@ -92,6 +92,7 @@ function screenOf(id: string, { open, savings }: BladeRecord): BladeScreen {
     panel: null,
     node: null,
     isTrayOpen: false,
+    isLayingPhoto: false,
     isSolidOpen: false,
   }));
   const judging = createStore<JudgedState>()(() => ({ judged: null }));

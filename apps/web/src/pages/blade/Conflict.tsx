@@ -1,6 +1,6 @@
 import { ringPoints } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import type { DocumentKind } from "@true-spine/core/document/documents.ts";
+import { DOCUMENT_KINDS, type DocumentKind } from "@true-spine/core/document/documents.ts";
 import { useState } from "react";
 import { useStore } from "zustand";
 import { createBlade } from "../../api/blades.ts";
@@ -15,11 +15,19 @@ export function Conflict() {
   return (
     <>
       <BladeConflict />
-      <DocumentConflict kind="limits" words="What this blade is held to" />
-      <DocumentConflict kind="handle" words="The handle" />
+      {DOCUMENT_KINDS.map((kind) => (
+        <DocumentConflict key={kind} kind={kind} words={WORDS[kind]} />
+      ))}
     </>
   );
 }
+
+const WORDS: Record<DocumentKind, string> = {
+  limits: "What this blade is held to",
+  handle: "The handle",
+  photo: "The photo under it",
+  photoPlace: "The place of the photo",
+};
 
 function DocumentConflict({ kind, words }: { kind: DocumentKind; words: string }) {
   const { open, savings } = useScreen();
@@ -36,7 +44,7 @@ function DocumentConflict({ kind, words }: { kind: DocumentKind; words: string }
           onClick={() => {
             saving.takeTheirs();
             open.end();
-            open.put(kind, theirs.file);
+            open.put({ [kind]: theirs.file });
           }}
         >
           Take theirs

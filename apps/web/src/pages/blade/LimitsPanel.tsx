@@ -57,7 +57,7 @@ function LimitItem({ limit, purpose }: { limit: Limit; purpose: Purpose }) {
   const backToPurpose = () => {
     const { [limit]: _, ...rest } = limits;
     open.end();
-    open.put("limits", rest);
+    open.put({ limits: rest });
   };
   return (
     <li className="border-b border-rule py-2.5">
@@ -120,7 +120,7 @@ function LimitForm({
     const value = Object.fromEntries(asks.map((key) => [key, finite(bounds[key]) ?? USUAL[key]]));
     open.end();
     const refused = whyNot(
-      open.put("limits", { ...limits, [limit]: { ...value, reason: reason.trim() } } as Limits),
+      open.put({ limits: { ...limits, [limit]: { ...value, reason: reason.trim() } } as Limits }),
     );
     setWhy(refused);
     if (!refused) onDone();

@@ -11,6 +11,7 @@ import { DimensionsGroup } from "./DimensionsGroup.tsx";
 import { GhostGroup } from "./GhostGroup.tsx";
 import { HolesGroup } from "./HolesGroup.tsx";
 import { OutlineGroup } from "./OutlineGroup.tsx";
+import { PhotoGroup } from "./PhotoGroup.tsx";
 
 /** The Shape page's own controls: what it is for, the taper, the outline by numbers, false edge and holes. */
 export function ShapeControls() {
@@ -22,6 +23,7 @@ export function ShapeControls() {
       <OutlineGroup />
       <FalseEdgeGroup />
       <HolesGroup />
+      <PhotoGroup />
       <GhostGroup />
       <Caution>
         No gloves at drill, saw or belt; clamp the blade, a drill snatches. Blade length, double edges and

@@ -6,6 +6,7 @@ import { moveNode } from "../../blade/move-node.ts";
 import { Handle } from "../../rail/Handle.tsx";
 import type { SidePlace } from "../../rail/SideView.tsx";
 import { tidy } from "../../rail/SpineView.tsx";
+import { PhotoHandles } from "./PhotoHandles.tsx";
 
 const CHAINS = ["spine", "edge", "tang"] as const;
 type Chain = (typeof CHAINS)[number];
@@ -13,7 +14,7 @@ type Chain = (typeof CHAINS)[number];
 /** The outline's nodes and their curve handles, to be taken hold of on the side view. */
 export function ShapeHandles({ place }: { place: SidePlace }) {
   const outline = useFilePart((file) => file.outline);
-  return CHAINS.flatMap((chain) =>
+  const nodes = CHAINS.flatMap((chain) =>
     outline[chain].map((node, i) => (
       <NodeHandles
         // biome-ignore lint/suspicious/noArrayIndexKey: a node is its position in the chain
@@ -29,6 +30,12 @@ export function ShapeHandles({ place }: { place: SidePlace }) {
         place={place}
       />
     )),
+  );
+  return (
+    <>
+      {nodes}
+      <PhotoHandles place={place} />
+    </>
   );
 }
 
