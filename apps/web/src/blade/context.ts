@@ -28,6 +28,10 @@ export interface RailState {
   readonly panel: Panel | null;
   /** The node of the outline that was last taken hold of. */
   readonly node: { readonly chain: ChainName; readonly index: number } | null;
+  /** Whether what is dragged on one side is moved as much on the other, where the sides are not the same. */
+  readonly sides: "together" | "apart";
+  /** Whether the edge is also drawn as the other way of pulling would leave it. */
+  readonly isOtherPullShown: boolean;
   /** Whether the photo under the blade can be taken hold of. */
   readonly isLayingPhoto: boolean;
   readonly isTrayOpen: boolean;

@@ -92,6 +92,26 @@ export function ShareBox({
   );
 }
 
+/** A box for how many of something, 1 and up. */
+export function CountBox({ most, ...props }: BoxProps & { most: number }) {
+  return (
+    <TextBox
+      {...props}
+      shown={String(props.value)}
+      hint={`1 to ${most}`}
+      read={(text) => {
+        const value = Number(text.trim());
+        if (text.trim() !== "" && Number.isInteger(value) && value >= 1 && value <= most) {
+          return { ok: true, value };
+        }
+        return { ok: false, why: `“${text.trim()}” is not a number from 1 to ${most}.` };
+      }}
+      suffix="×"
+      mode="count"
+    />
+  );
+}
+
 function trim(value: number): string {
   return String(Number(value.toFixed(4)));
 }

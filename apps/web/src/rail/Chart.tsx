@@ -8,6 +8,8 @@ export interface Curve {
   readonly dash?: string;
   /** Drawn at the right end of the curve's name, when there is room. */
   readonly labelled?: boolean;
+  /** Named past its last point instead: for what only parts from the others there. */
+  readonly isLabelledAtEnd?: boolean;
 }
 
 export interface Band {
@@ -86,6 +88,21 @@ export function Chart({
         </g>
       ))}
       <Names curves={curves} scale={scale} py={py} />
+      {curves.map((curve) => {
+        const last = curve.isLabelledAtEnd && curve.points.findLast(([, y]) => y !== null);
+        if (!last) return null;
+        return (
+          <text
+            key={curve.name}
+            x={Math.min(scale.px(last[0]), scale.width - 4)}
+            y={Math.max(11, py(last[1]!) - 6)}
+            textAnchor="end"
+            className="fill-ink text-[11px]"
+          >
+            {curve.name}
+          </text>
+        );
+      })}
     </svg>
   );
 }

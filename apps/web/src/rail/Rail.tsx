@@ -1,11 +1,14 @@
-import type { Blade } from "@true-spine/core/blade/schema.ts";
-import { thicknessAbove } from "@true-spine/core/blade/station.ts";
+import { type Blade, bevelOn } from "@true-spine/core/blade/schema.ts";
+import { stationAt, thicknessAbove } from "@true-spine/core/blade/station.ts";
+import { asThickAs } from "@true-spine/core/edge/compare.ts";
+import { isStraight } from "@true-spine/core/grind/pull.ts";
 import { MILLIMETRES_IN, showLength } from "@true-spine/core/units/length.ts";
 import { memo, type ReactNode, useMemo, useRef } from "react";
 import type { StoreApi } from "zustand";
 import { useSettings } from "../app/settings.ts";
 import { type RailState, useFile, usePurpose, useRail, useScreen } from "../blade/context.ts";
-import { fieldOf, linesOf } from "../blade/derived.ts";
+import { fieldOf } from "../blade/derived.ts";
+import { clearStations, groundOtherWay } from "../blade/pull.ts";
 import { Chart, type Curve } from "./Chart.tsx";
 import { ScribeMark } from "./ScribeMark.tsx";
 import { type SidePlace, SideView, useSidePlace } from "./SideView.tsx";
@@ -151,18 +154,13 @@ const FitSwitch = memo(function FitSwitch() {
   );
 });
 
-/** Stations worth a curve: in the run-in of a plunge the bevel is only on its way to what was asked for. */
-function clearStations(file: Blade) {
-  const { stations, clear } = linesOf(file);
-  return stations.filter((_, i) => clear[i]);
-}
-
 function EdgeStrip({ file, scale, height }: { file: Blade; scale: Scale; height: number }) {
   const unit = useSettings((settings) => settings.unit);
   const field = fieldOf(file);
   const stations = clearStations(file);
   const purpose = usePurpose();
   const ghost = useRail((state) => state.ghost);
+  const isOtherPullShown = useRail((state) => state.isOtherPullShown);
   const above = (h: number): Curve["points"] =>
     stations.map((station) => [station.x, thicknessAbove(field, station, h)]);
   const name = (h: number) => `${showLength(h, unit, unit === "mm" ? 0 : undefined)} up`;
@@ -184,6 +182,26 @@ function EdgeStrip({ file, scale, height }: { file: Blade; scale: Scale; height:
       stroke: "var(--color-faint)",
       dash: "2 3",
       width: 1.8,
+    });
+    const beside = fieldOf(ghost.file);
+    curves.push({
+      name: "as thick as",
+      points: stations.map((station) => [station.x, asThickAs(field, station, stationAt(beside, station.u))]),
+      stroke: "var(--color-accent)",
+      dash: "2 3",
+      width: 1.8,
+      labelled: true,
+    });
+  }
+  const other = isOtherPullShown ? groundOtherWay(file) : null;
+  if (other) {
+    curves.push({
+      name: isStraight(bevelOn(file, "right")) ? "followed" : "pulled straight",
+      points: clearStations(other).map((station) => [station.x, station.behind]),
+      stroke: "var(--color-accent)",
+      dash: "7 3",
+      width: 1.8,
+      isLabelledAtEnd: true,
     });
   }
   const xs = stations.map((station) => station.x);

@@ -1,8 +1,8 @@
-import { firstAtX, placeAt } from "../blade/chain.ts";
 import { bevelOn, type HeightRow, SIDES } from "../blade/schema.ts";
 import { type Station, thicknessAbove } from "../blade/station.ts";
 import { wedgeArea } from "../edge/compare.ts";
-import { atan, tan } from "../units/angle.ts";
+import { swingAt } from "../grind/pull.ts";
+import { tan } from "../units/angle.ts";
 import type { Finding, Remedy } from "./finding.ts";
 import { clearStations, type Judged, onSide, owner, type Rule, sidesOf, stretches } from "./judged.ts";
 import { type Purpose, STARTING_VALUE } from "./purposes.ts";
@@ -282,20 +282,13 @@ export const edgeBevelWidens: Rule = (judged) => {
         wanted: [null, 1.5 * start + 0.1],
         unit: "mm",
         message: `Pulled straight, the edge thickens round the belly ${say.along(from, to)}: up to ${say.length(thickest)} behind it, with an edge bevel ${say.length(widest)} high.`,
-        advice: `Swing the handle away from ${say.along(from, from).slice(3)} on, by up to ${swingAt(judged, to, bevel.restAngle ?? 0).toFixed(0)}°, so that the bevel follows the edge.`,
+        advice: `Swing the handle away from ${say.along(from, from).slice(3)} on, by up to ${swingAt(judged.field, to, bevel.restAngle ?? 0).toFixed(0)}°, so that the bevel follows the edge.`,
         basis: "geometry",
         remedies: followTheCurve(judged),
       },
     ];
   });
 };
-
-/** How far the edge at x has turned from the line that the spine slides along, degrees. */
-function swingAt({ field }: Judged, x: number, restAngle: number): number {
-  const s = firstAtX(field.edge, x) ?? field.edge.length;
-  const { tx, ty } = placeAt(field.edge, s);
-  return Math.abs(atan(ty / tx) - restAngle);
-}
 
 export const WILL_IT_CUT: readonly Rule[] = [
   behindTooThick,

@@ -92,6 +92,8 @@ function screenOf(id: string, { open, savings }: BladeRecord): BladeScreen {
     panel: null,
     node: null,
     isTrayOpen: false,
+    sides: "apart",
+    isOtherPullShown: false,
     isLayingPhoto: false,
     isSolidOpen: false,
   }));

@@ -1,6 +1,6 @@
 import type { Bevel, Blade, CutBevel, Side } from "@true-spine/core/blade/schema.ts";
 import { bevelOn } from "@true-spine/core/blade/schema.ts";
-import { useFilePart, useScreen } from "../../blade/context.ts";
+import { useFilePart, useRail, useScreen } from "../../blade/context.ts";
 import { linesOf } from "../../blade/derived.ts";
 import { useEdit } from "../../blade/useEdit.ts";
 import { AngleBox, LengthBox } from "../../parts/Box.tsx";
@@ -10,6 +10,7 @@ import { RowsTable } from "../../parts/RowsTable.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { tidy } from "../../rail/SpineView.tsx";
 import { GhostGroup } from "./GhostGroup.tsx";
+import { PullGroup } from "./PullGroup.tsx";
 
 /** The Grind page's own controls: bevel, plunge, edge. */
 export function GrindControls() {
@@ -31,7 +32,9 @@ export function GrindControls() {
             })
           }
         />
+        {!isSame && <DraggedGroup />}
       </Group>
+      <PullGroup />
       <EdgeGroup />
       <GhostGroup />
       <Caution>
@@ -40,6 +43,25 @@ export function GrindControls() {
         machine come first.
       </Caution>
     </>
+  );
+}
+
+/** Whether a line dragged on one side takes the other side's with it. */
+function DraggedGroup() {
+  const { rail } = useScreen();
+  const sides = useRail((state) => state.sides);
+  return (
+    <div className="flex items-center justify-between gap-2">
+      <span className="text-sm text-faint">Dragged</span>
+      <span className="w-44">
+        <Segmented
+          label="Left and right dragged"
+          options={["together", "apart"]}
+          value={sides}
+          onChange={(value) => rail.setState({ sides: value })}
+        />
+      </span>
+    </div>
   );
 }
 

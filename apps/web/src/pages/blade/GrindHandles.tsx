@@ -1,13 +1,13 @@
 import { placeAt } from "@true-spine/core/blade/chain.ts";
-import { bevelOn, type Side } from "@true-spine/core/blade/schema.ts";
+import { bevelOn, SIDES, type Side } from "@true-spine/core/blade/schema.ts";
 import { showLength } from "@true-spine/core/units/length.ts";
 import { useRef } from "react";
 import { useSettings } from "../../app/settings.ts";
-import { useFile, useScreen } from "../../blade/context.ts";
+import { useFile, useRail, useScreen } from "../../blade/context.ts";
 import { fieldOf, linesOf } from "../../blade/derived.ts";
+import { leanPlunge, movePlunge, raiseLine } from "../../blade/move-bevel.ts";
 import { Handle } from "../../rail/Handle.tsx";
 import type { SidePlace } from "../../rail/SideView.tsx";
-import { tidy } from "../../rail/SpineView.tsx";
 import { pathThrough } from "../../rail/scale.ts";
 
 /** What can be taken hold of on the Grind page: the plunge, its lean, and the grind line's own rows. */
@@ -29,12 +29,14 @@ function SideHandles({ side, place }: { side: Side; place: SidePlace }) {
   const { open } = useScreen();
   const start = useRef(file);
   const bevel = bevelOn(file, side);
-  if (bevel.kind === "none") return null;
   const { px, py, scale } = place;
   const field = fieldOf(file);
   const line = linesOf(file).plunge[side];
   const top = line?.[line.length - 1];
   const foot = field.plunges[side];
+  const isTogether = useRail((state) => state.sides) === "together";
+  const moved: readonly Side[] = isTogether ? SIDES : [side];
+  if (bevel.kind === "none") return null;
   const named = file.bevels.left === "same" ? "" : `, ${side}`;
   const take = (isStart: boolean) => {
     if (isStart) start.current = open.store.getState().file;
@@ -74,11 +76,7 @@ function SideHandles({ side, place }: { side: Side; place: SidePlace }) {
             onMove={(dx, _, isStart) => {
               take(isStart);
               const then = bevelThen();
-              if (dx === 0 || !then) return;
-              open.edit((copy) => {
-                const target = copy.bevels[side];
-                if (target !== "same" && target.kind !== "none") target.plunge.x = tidy(then.plunge.x + dx);
-              });
+              if (dx !== 0 && then) open.edit((copy) => movePlunge(copy, start.current, moved, dx));
             }}
           />
           <Handle
@@ -94,17 +92,14 @@ function SideHandles({ side, place }: { side: Side; place: SidePlace }) {
               if (dx === 0 || !then) return;
               const rise = top[1] - foot.y;
               const run = rise * Math.tan((then.plunge.lean * Math.PI) / 180) + dx;
-              const lean = Math.round((Math.atan2(run, rise) * 1800) / Math.PI) / 10;
-              open.edit((copy) => {
-                const target = copy.bevels[side];
-                if (target !== "same" && target.kind !== "none") target.plunge.lean = lean;
-              });
+              const lean = (Math.atan2(run, rise) * 180) / Math.PI;
+              open.edit((copy) => leanPlunge(copy, start.current, moved, lean - then.plunge.lean));
             }}
           />
         </>
       )}
       {bevel.set === "height" &&
-        bevel.height.map((row, i) => {
+        bevel.height.map((row) => {
           const spot = placeAt(field.edge, row.u * field.edge.length);
           const [nx, ny] = [-spot.ty, spot.tx];
           const x = spot.x + nx * row.h;
@@ -122,13 +117,8 @@ function SideHandles({ side, place }: { side: Side; place: SidePlace }) {
               onMove={(dx, dy, isStart) => {
                 take(isStart);
                 const then = bevelThen();
-                if ((dx === 0 && dy === 0) || !then || then.set !== "height") return;
-                const from = then.height[i]!.h;
-                open.edit((copy) => {
-                  const target = copy.bevels[side];
-                  if (target === "same" || target.kind === "none" || target.set !== "height") return;
-                  target.height[i]!.h = tidy(Math.max(0, from + dx * nx + dy * ny));
-                });
+                if ((dx === 0 && dy === 0) || !then) return;
+                open.edit((copy) => raiseLine(copy, start.current, moved, row.u, dx * nx + dy * ny));
               }}
             />
           );

@@ -7,6 +7,7 @@ import { AngleBox, LengthBox } from "../../parts/Box.tsx";
 import { Caution } from "../../parts/Caution.tsx";
 import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
 import { RowsTable } from "../../parts/RowsTable.tsx";
+import { CutsGroup } from "./CutsGroup.tsx";
 import { DimensionsGroup } from "./DimensionsGroup.tsx";
 import { GhostGroup } from "./GhostGroup.tsx";
 import { HolesGroup } from "./HolesGroup.tsx";
@@ -21,6 +22,7 @@ export function ShapeControls() {
       <ThicknessGroup />
       <DimensionsGroup />
       <OutlineGroup />
+      <CutsGroup />
       <FalseEdgeGroup />
       <HolesGroup />
       <PhotoGroup />
