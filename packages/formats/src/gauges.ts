@@ -1,22 +1,19 @@
-import { DxfWriter, point3d, Units } from "@tarikjabiri/dxf";
 import { placeAt } from "@true-spine/core/blade/chain.ts";
 import { compileField, type Field, thicknessAt } from "@true-spine/core/blade/field.ts";
+import { drawnLines } from "@true-spine/core/blade/lines.ts";
 import { spansAt } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import type { Allowance } from "@true-spine/core/blade/side.ts";
+import { constant } from "@true-spine/core/blade/table.ts";
 import type { Point } from "./drawing.ts";
-
-/** A flat gauge, mm: its outline, and what is marked on it, line by line from its upper left corner. */
-export interface Gauge {
-  readonly outline: readonly Point[];
-  readonly marks: readonly string[];
-}
+import type { Gauge } from "./gauge.ts";
+import { angleBlocks, plungeGuides, scribeBlock } from "./guides.ts";
 
 /** Steel left round a notch, mm: what a laser or a printer can hold. */
 const MARGIN = 12;
 /** How deep a section gauge takes the blade, mm at most: past that a hand cannot keep it square. */
 const DEEPEST = 25;
 const STEP = 0.25;
-const LETTERS = 2.5;
 
 /**
  * A section gauge at x: slipped over the edge it lies along both faces where the blade is right. The notch is the
@@ -77,8 +74,21 @@ export function edgeGauge(name: string, least: number, most: number): Gauge {
 /** Shares of the edge at which section gauges are made. */
 const PLACES = [0.15, 0.4, 0.65, 0.85] as const;
 
-/** Gauges for a blade: sections along its edge, and an edge gauge where its thickness behind the edge has bounds. */
-export function gaugesOf(blade: Blade, behind: readonly [number, number] | null): Gauge[] {
+/** What a set of gauges is made for. */
+export interface GaugeOrder {
+  /** Least and most behind the finished edge, mm; null where nothing is asked. */
+  readonly behind: readonly [number, number] | null;
+  /** How thick the very edge is left for hardening, mm; null where nothing is left. */
+  readonly leave: number | null;
+  /** Gap between the two scribed centre lines, mm. */
+  readonly gap: number;
+}
+
+/** How far an edge may stray from what is wanted before a gauge says so, mm. Source: common practice, rough and fine. */
+const STRAY = { rough: 0.1, fine: 0.05 } as const;
+
+/** Gauges for a blade: sections along its edge, the edge at each stage, plunge guides, angle and scribe blocks. */
+export function gaugesOf(blade: Blade, { behind, leave, gap }: GaugeOrder): Gauge[] {
   const field = compileField(blade);
   const sections = PLACES.flatMap((u) => {
     const { x } = placeAt(field.edge, u * field.edge.length);
@@ -86,33 +96,52 @@ export function gaugesOf(blade: Blade, behind: readonly [number, number] | null)
     return gauge ? [gauge] : [];
   });
   const isBounded = behind !== null && behind[0] > 0.05 && Number.isFinite(behind[1]);
+  const rough = leave === null ? null : edgeLeft(blade, leave);
+  const ground = edgeRange(compileField(blade, leftOn(0)));
   return [
     ...sections,
+    ...(rough ? [slots(blade, "edge for hardening", rough, STRAY.rough)] : []),
+    ...(ground ? [slots(blade, "edge before sharpening", ground, STRAY.fine)] : []),
     ...(isBounded ? [edgeGauge(`${blade.name}, behind the edge`, behind[0], behind[1])] : []),
+    ...plungeGuides(field),
+    ...angleBlocks(field),
+    scribeBlock(blade, gap),
   ];
 }
 
-/** Gauges side by side on one sheet as DXF: cut lines and marks on layers of their own, mm. */
-export function writeGauges(gauges: readonly Gauge[]): string {
-  const dxf = new DxfWriter();
-  dxf.setUnits(Units.Millimeters);
-  dxf.addLayer("CUT", 7, "Continuous");
-  dxf.addLayer("MARK", 1, "Continuous");
-  let at = 0;
-  for (const { outline, marks } of gauges) {
-    const left = Math.min(...outline.map((p) => p[0]));
-    const right = Math.max(...outline.map((p) => p[0]));
-    const shift = at - left;
-    dxf.setCurrentLayerName("CUT");
-    dxf.addLWPolyline(
-      outline.map(([x, y]) => ({ point: { x: x + shift, y } })),
-      { flags: 1 },
-    );
-    dxf.setCurrentLayerName("MARK");
-    for (const [i, mark] of marks.entries()) {
-      dxf.addText(point3d(at + 1.5, -3.5 - i * (LETTERS + 0.9), 0), LETTERS, mark);
-    }
-    at += right - left + 6;
+function slots(blade: Blade, name: string, [least, most]: readonly [number, number], stray: number): Gauge {
+  return edgeGauge(`${blade.name}, ${name}`, Math.max(0.05, least - stray), most + stray);
+}
+
+const leftOn = (a: number): Allowance => ({
+  flats: 0,
+  faces: { left: constant(a), right: constant(a) },
+  edgeBevel: false,
+  falseEdge: false,
+});
+
+/** Thinnest and thickest that the very edge reads along its clear length, mm; null where no bevel reaches it. */
+function edgeRange(field: Field): readonly [number, number] | null {
+  const { stations, clear } = drawnLines(compileField(field.blade));
+  const read = stations.flatMap(({ x, y, right, left }, i) =>
+    clear[i] && (right.grindLine !== null || left.grindLine !== null) ? [thicknessAt(field, x, y)] : [],
+  );
+  return read.length > 0 ? [Math.min(...read), Math.max(...read)] : null;
+}
+
+/**
+ * The range of the edge at the stage that leaves it `leave` mm thick at its thickest; null where it is thicker finished.
+ * What is left on the faces is alike all along, so the edge stays as much thinner to the tip as it will be.
+ */
+export function edgeLeft(blade: Blade, leave: number): readonly [number, number] | null {
+  const thickest = (a: number) => edgeRange(compileField(blade, leftOn(a)))?.[1] ?? 0;
+  const bare = thickest(0);
+  if (bare === 0 || leave <= bare) return null;
+  // In proportion on flat faces, nearly so on arcs: a secant or two settles it.
+  let [a, there] = [0.25, thickest(0.25)];
+  for (let i = 0; i < 4 && Math.abs(there - leave) > 0.001 && there > bare; i++) {
+    a *= (leave - bare) / (there - bare);
+    there = thickest(a);
   }
-  return dxf.stringify();
+  return edgeRange(compileField(blade, leftOn(a)));
 }

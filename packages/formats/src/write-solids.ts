@@ -2,8 +2,11 @@ import type { Mesh } from "@true-spine/core/blade/mesh.ts";
 import { strToU8, zipSync } from "fflate";
 import { escaped } from "./write-svg.ts";
 
+/** A closed surface: its corners, three numbers each, and its triangles, three corners each. */
+export type Solid = Pick<Mesh, "positions" | "triangles">;
+
 /** A mesh as binary STL, millimetres. Source of the layout: the format's own 80-byte header, count, 50 bytes a facet. */
-export function writeStl(mesh: Mesh, name: string): Uint8Array {
+export function writeStl(mesh: Solid, name: string): Uint8Array {
   const count = mesh.triangles.length / 3;
   const bytes = new Uint8Array(84 + 50 * count);
   const view = new DataView(bytes.buffer);
@@ -34,7 +37,7 @@ const RELATIONS = `<?xml version="1.0" encoding="UTF-8"?>
 <Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Target="/3D/3dmodel.model" Id="rel0" Type="http://schemas.microsoft.com/3dmanufacturing/2013/01/3dmodel"/></Relationships>`;
 
 /** A mesh as a 3MF package, millimetres. Source: the 3MF core specification's smallest conforming package. */
-export function write3mf(mesh: Mesh, name: string): Uint8Array {
+export function write3mf(mesh: Solid, name: string): Uint8Array {
   const n = (value: number) => String(Number(value.toFixed(5)));
   const vertices: string[] = [];
   for (let i = 0; i < mesh.positions.length; i += 3) {

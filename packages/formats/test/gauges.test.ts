@@ -1,9 +1,23 @@
 import { compileField, thicknessAt } from "@true-spine/core/blade/field.ts";
 import { spansAt } from "@true-spine/core/blade/outline.ts";
+import { stationAt } from "@true-spine/core/blade/station.ts";
 import DxfParser, { type ILwpolylineEntity, type ITextEntity } from "dxf-parser";
+import { strFromU8, unzipSync } from "fflate";
+import Module from "manifold-3d";
 import { describe, expect, test } from "vitest";
-import { edgeGauge, gaugesOf, sectionGauge, writeGauges } from "../src/gauges.ts";
+import { edgeGauge, edgeLeft, type GaugeOrder, gaugesOf, sectionGauge } from "../src/gauges.ts";
+import { angleBlock, plungeGuides, scribeBlock } from "../src/guides.ts";
+import { plateOf, writeGaugePlates, writeGauges } from "../src/write-gauges.ts";
 import { FIELD, KINDS } from "./blades.ts";
+
+const ORDER: GaugeOrder = { behind: [0.3, 0.5], leave: 1.27, gap: 0.5 };
+const areaOf = (points: readonly (readonly [number, number])[]) =>
+  Math.abs(
+    points.reduce((sum, [x, y], i) => {
+      const [nx, ny] = points[(i + 1) % points.length]!;
+      return sum + x * ny - nx * y;
+    }, 0) / 2,
+  );
 
 type Vertex = { x: number; y: number };
 /** Where the level y meets a closed outline, from left to right. */
@@ -46,8 +60,9 @@ describe("gauges, read back by another reader", () => {
 
   test("every kind of blade gets its set, each gauge closed, marked, and clear of the next", () => {
     for (const [name, blade] of KINDS) {
-      const gauges = gaugesOf(blade, [0.3, 0.5]);
-      expect(gauges.length, name).toBe(5);
+      const gauges = gaugesOf(blade, ORDER);
+      expect(gauges.length, name).toBeGreaterThanOrEqual(6);
+      for (const { marks } of gauges) expect(marks[0]).toContain(blade.name);
       const { cuts, marks } = readBack(writeGauges(gauges));
       expect(marks.length).toBeGreaterThanOrEqual(2 * gauges.length);
       const spans = cuts.map(({ vertices, shape }) => {
@@ -61,9 +76,112 @@ describe("gauges, read back by another reader", () => {
     }
   });
 
-  test("without bounds there is no edge gauge, and off the blade no section", () => {
-    expect(gaugesOf(FIELD, null)).toHaveLength(4);
-    expect(gaugesOf(FIELD, [0, Number.POSITIVE_INFINITY])).toHaveLength(4);
+  test("without bounds there is no gauge behind the edge, and off the blade no section", () => {
+    const named = (behind: GaugeOrder["behind"]) =>
+      gaugesOf(FIELD, { ...ORDER, behind }).filter(({ marks }) => marks[0]!.includes("behind the edge"));
+    expect(named([0.3, 0.5])).toHaveLength(1);
+    expect(named(null)).toHaveLength(0);
+    expect(named([0, Number.POSITIVE_INFINITY])).toHaveLength(0);
     expect(sectionGauge(compileField(FIELD), 500)).toBeNull();
+  });
+
+  test("the edge left for hardening is as thick as was asked, at every kind of blade that has an edge to leave", () => {
+    for (const [name, blade] of [["field", FIELD] as const, ...KINDS]) {
+      const range = edgeLeft(blade, 1.27);
+      if (!range) continue;
+      expect(range[1], name).toBeCloseTo(1.27, 2);
+      expect(range[0], name).toBeGreaterThan(0.3);
+    }
+    // A finished edge thicker than that leaves nothing to gauge.
+    expect(edgeLeft(FIELD, 0.1)).toBeNull();
+  });
+
+  test("the slot for the edge before sharpening agrees with e0 = e(1 - tan b / tan a) at heel and tip", () => {
+    // e 0.50 at the heel and 0.40 at the tip, 18 degrees; the bevel's own angle is read from the field.
+    const gauge = gaugesOf(FIELD, ORDER).find(({ marks }) => marks[0]!.endsWith("before sharpening"))!;
+    const [, goes, out] = /goes ([\d.]+) {3}stays out ([\d.]+)/.exec(gauge.marks[1]!)!;
+    const e0 = (u: number) => {
+      const { behind, right } = stationAt(compileField(FIELD), u);
+      const slope = (degrees: number) => Math.tan((degrees * Math.PI) / 180);
+      return behind! * (1 - slope(right.primaryAngle!) / slope(18));
+    };
+    const ends = [e0(0.15), e0(0.97)];
+    expect(Number(goes) - 0.05).toBeCloseTo(Math.max(...ends), 1);
+    expect(Number(out) + 0.05).toBeCloseTo(Math.min(...ends), 1);
+  });
+});
+
+describe("guides and blocks", () => {
+  test("a plunge guide's front lies along the plunge, its upper edge along the spine, notched at the junction", () => {
+    const field = compileField(FIELD);
+    const [guide] = plungeGuides(field);
+    const [lower, front] = guide!.outline;
+    const lean = (Math.atan2(front![0] - lower![0], front![1] - lower![1]) * 180) / Math.PI;
+    expect(lean).toBeCloseTo(10, 6);
+    const { x, y } = field.plunges.right!;
+    const at = lower![0] + ((y - lower![1]) / (front![1] - lower![1])) * (front![0] - lower![0]);
+    expect(at).toBeCloseTo(x, 6);
+    expect(guide!.outline.find(([px]) => px === 0)![1]).toBeCloseTo(-2, 6);
+    for (const [px, py] of guide!.outline.slice(2, -3).filter(([px]) => px > 2 && px < front![0])) {
+      expect(py).toBeCloseTo(Math.max(...spansAt(field.ring, px).flat()), 6);
+    }
+  });
+
+  test("an angle block climbs by its angle; a scribe block carries the scriber at (T - g)/2", () => {
+    const { outline } = angleBlock("Fen hook", 4.5, "a side");
+    const [low, , , high] = outline;
+    expect((Math.atan2(high![1] - low![1], high![0] - low![0]) * 180) / Math.PI).toBeCloseTo(4.5, 9);
+    // Two centre lines 0.48 apart on 4.48 mm stock: the gauge at 2.00 exactly. Source: geometry.
+    const stock = structuredClone(FIELD);
+    stock.thickness = [{ x: 0, t: 4.48 }];
+    const block = scribeBlock(stock, 0.48);
+    expect(block.outline[3]).toEqual([26, 2]);
+    expect(block.marks[1]).toBe("scribe at 2.00");
+  });
+
+  test("a blade of no single angle gets a block for heel, middle and tip", () => {
+    const blocks = gaugesOf(FIELD, ORDER).filter(({ marks }) => marks[1]?.startsWith("bevel"));
+    expect(blocks.map(({ marks }) => marks[1])).toEqual([
+      "bevel a side, heel",
+      "bevel a side, middle",
+      "bevel a side, tip",
+    ]);
+  });
+});
+
+/** Source: manifold-3d 3.2.1, a general-purpose mesh library: it takes only closed, oriented, manifold meshes. */
+describe("gauges as plates to print", () => {
+  test("every gauge of every kind is a closed plate 3 mm thick with the area of its drawing", async () => {
+    const library = await Module();
+    library.setup();
+    for (const [name, blade] of KINDS) {
+      for (const gauge of gaugesOf(blade, ORDER)) {
+        const { positions, triangles } = plateOf(gauge);
+        const mesh = new library.Mesh({
+          numProp: 3,
+          vertProperties: Float32Array.from(positions),
+          triVerts: triangles,
+        });
+        const solid = new library.Manifold(mesh);
+        const where = `${name}: ${gauge.marks.join(", ")}`;
+        expect(solid.status(), where).toBe("NoError");
+        expect(solid.volume() / (3 * areaOf(gauge.outline)), where).toBeCloseTo(1, 4);
+        solid.delete();
+      }
+    }
+  });
+
+  test("they come as one zip, each named by its mark, with a list of all", () => {
+    const gauges = gaugesOf(FIELD, ORDER);
+    const files = unzipSync(writeGaugePlates(gauges));
+    expect(Object.keys(files)).toHaveLength(gauges.length + 1);
+    const list = strFromU8(files["gauges.txt"]!).trim().split("\n");
+    expect(list).toHaveLength(gauges.length);
+    expect(list[0]).toMatch(/^01 section at .*stl: .*, section at /);
+    for (const [name, bytes] of Object.entries(files)) {
+      if (!name.endsWith(".stl")) continue;
+      const count = new DataView(bytes.buffer, bytes.byteOffset).getUint32(80, true);
+      expect(bytes.length).toBe(84 + 50 * count);
+    }
   });
 });

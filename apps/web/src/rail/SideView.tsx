@@ -7,6 +7,7 @@ import { useDocument, useRail } from "../blade/context.ts";
 import { fieldOf, linesOf } from "../blade/derived.ts";
 import { useEdit } from "../blade/useEdit.ts";
 import { DrawnValue } from "./DrawnValue.tsx";
+import { HandleView } from "./HandleView.tsx";
 import { PhotoUnder } from "./PhotoUnder.tsx";
 import { pathThrough, type Scale, ticks } from "./scale.ts";
 
@@ -95,6 +96,7 @@ export function SideView({
           stroke="var(--color-scribed)"
         />
       ))}
+      <HandleView place={place} />
       <Ghost place={place} />
       {file.falseEdge && <FalseEdgeMark file={file} place={place} />}
       <path d={outline} fill="none" stroke="var(--color-scribed)" strokeWidth={1.4} strokeLinejoin="round" />

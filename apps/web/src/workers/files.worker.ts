@@ -3,10 +3,11 @@ import { meshOf } from "@true-spine/core/blade/mesh.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { Read } from "@true-spine/formats/contours.ts";
 import { drawingOf } from "@true-spine/formats/drawing.ts";
-import { gaugesOf, writeGauges } from "@true-spine/formats/gauges.ts";
+import { type GaugeOrder, gaugesOf } from "@true-spine/formats/gauges.ts";
 import { readDxf } from "@true-spine/formats/read-dxf.ts";
 import { readSvg } from "@true-spine/formats/read-svg.ts";
 import { writeDxf } from "@true-spine/formats/write-dxf.ts";
+import { writeGaugePlates, writeGauges } from "@true-spine/formats/write-gauges.ts";
 import { write3mf, writeStl } from "@true-spine/formats/write-solids.ts";
 import { writeStations } from "@true-spine/formats/write-stations.ts";
 import { writeSvg } from "@true-spine/formats/write-svg.ts";
@@ -19,7 +20,8 @@ const filing = {
   template: (blade: Blade, options: TemplateOptions) => writeTemplate(blade, options),
   dxf: (blade: Blade) => writeDxf(drawingOf(blade)),
   svg: (blade: Blade) => writeSvg(drawingOf(blade)),
-  gauges: (blade: Blade, behind: readonly [number, number] | null) => writeGauges(gaugesOf(blade, behind)),
+  gauges: (blade: Blade, order: GaugeOrder) => writeGauges(gaugesOf(blade, order)),
+  gaugePlates: (blade: Blade, order: GaugeOrder) => writeGaugePlates(gaugesOf(blade, order)),
   stations: (blade: Blade) => writeStations(blade),
   solid(blade: Blade, format: "stl" | "3mf", onProgress: (share: number) => void): Uint8Array {
     const mesh = meshOf(compileField(blade), { onProgress });

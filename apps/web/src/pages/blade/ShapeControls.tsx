@@ -10,6 +10,7 @@ import { RowsTable } from "../../parts/RowsTable.tsx";
 import { CutsGroup } from "./CutsGroup.tsx";
 import { DimensionsGroup } from "./DimensionsGroup.tsx";
 import { GhostGroup } from "./GhostGroup.tsx";
+import { HandleGroup } from "./HandleGroup.tsx";
 import { HolesGroup } from "./HolesGroup.tsx";
 import { OutlineGroup } from "./OutlineGroup.tsx";
 import { PhotoGroup } from "./PhotoGroup.tsx";
@@ -25,6 +26,7 @@ export function ShapeControls() {
       <CutsGroup />
       <FalseEdgeGroup />
       <HolesGroup />
+      <HandleGroup />
       <PhotoGroup />
       <GhostGroup />
       <Caution>

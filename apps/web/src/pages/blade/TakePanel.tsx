@@ -6,10 +6,14 @@ import { useRef, useState } from "react";
 import { useStore } from "zustand";
 import { useSettings } from "../../app/settings.ts";
 import { usePurpose, useRail, useScreen } from "../../blade/context.ts";
+import { LengthBox } from "../../parts/Box.tsx";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { download } from "../../parts/download.ts";
 import { Segmented } from "../../parts/Segmented.tsx";
 import type { Filing } from "../../workers/files.worker.ts";
+
+/** Edge left for hardening on a usual field knife, mm. Source: common practice, 0.050 in. */
+const LEFT_FOR_HARDENING = 1.27;
 
 type Job = (files: Remote<Filing>, blade: Blade, onProgress: (share: number) => void) => Promise<Taken>;
 interface Taken {
@@ -37,6 +41,9 @@ function Choices({ onClose }: { onClose: () => void }) {
   const [paper, setPaper] = useState<Paper>("A4");
   const [busy, setBusy] = useState<{ name: string; share: number } | null>(null);
   const [why, setWhy] = useState<string | null>(null);
+  const [leave, setLeave] = useState(LEFT_FOR_HARDENING);
+  const [gap, setGap] = useState(0.5);
+  const order = { behind: purpose?.behind ?? null, leave, gap };
   const worker = useRef<Worker | null>(null);
   const stop = () => {
     worker.current?.terminate();
@@ -127,13 +134,49 @@ function Choices({ onClose }: { onClose: () => void }) {
             type: "image/vnd.dxf",
           }),
         )}
+        <li className="border-b border-rule py-2">
+          <span className="block font-semibold">Gauges</span>
+          <span className="block text-sm text-faint">
+            Sections at four places of the edge; slots that go or stay out for the edge left for hardening,
+            before sharpening and behind it; plunge guide, angle and scribe blocks.
+          </span>
+          <div className="mt-2 flex flex-wrap items-center justify-end gap-x-4 gap-y-2">
+            <LengthBox
+              label="Edge left for hardening"
+              value={leave}
+              onCommit={(mm) => {
+                if (mm < 0.2 || mm > 5) return "Leave between 0.2 and 5 mm.";
+                setLeave(mm);
+                return null;
+              }}
+            />
+            <LengthBox
+              label="Gap of the centre lines"
+              value={gap}
+              onCommit={(mm) => {
+                if (mm <= 0 || mm > 5) return "A gap is between 0 and 5 mm.";
+                setGap(mm);
+                return null;
+              }}
+            />
+          </div>
+        </li>
         {item(
-          "gauges",
-          "DXF for a cutter: section gauges at four places of the edge, and one that goes or stays out behind it.",
+          "gauges as DXF",
+          "For a cutting service: cut lines and marks on layers of their own.",
           async (files, blade) => ({
-            content: await files.gauges(blade, purpose?.behind ?? null),
+            content: await files.gauges(blade, order),
             ending: "-gauges.dxf",
             type: "image/vnd.dxf",
+          }),
+        )}
+        {item(
+          "gauges as STL",
+          "For a printer: a zip of plates 3 mm thick, each named by its mark.",
+          async (files, blade) => ({
+            content: await files.gaugePlates(blade, order),
+            ending: "-gauges.zip",
+            type: "application/zip",
           }),
         )}
         {item("SVG", "The same as curves, in true millimetres.", async (files, blade) => ({

@@ -1,10 +1,11 @@
 import { showLength } from "@true-spine/core/units/length.ts";
 import { useSettings } from "../../app/settings.ts";
-import { useJudged } from "../../blade/context.ts";
+import { useDocument, useJudged } from "../../blade/context.ts";
 
 /** The whole blade's own figures: steel only. From the worker, so a moment behind the drawing. */
 export function WholeFigures() {
   const judged = useJudged();
+  const isHandled = useDocument("handle").parts.length > 0;
   const unit = useSettings((settings) => settings.unit);
   const say = (mm: number) => showLength(mm, unit, unit === "mm" ? 1 : undefined);
   const figures = judged
@@ -16,6 +17,18 @@ export function WholeFigures() {
           say(judged.whole.blade.centreOfMass[0]),
           "centre of mass along the blade, from the junction, + toward the tip",
         ],
+        ...(isHandled
+          ? [
+              ["Knife", `${judged.balance.mass.toFixed(1)} g`, "the steel with what is on the tang"],
+              [
+                "Balance, knife",
+                say(judged.balance.x),
+                judged.balance.fromPlunge === null
+                  ? "balance point with the handle on, from the junction, + toward the tip"
+                  : `balance point with the handle on, from the junction; ${say(Math.abs(judged.balance.fromPlunge))} ${judged.balance.fromPlunge < 0 ? "behind" : "ahead of"} the plunge`,
+              ],
+            ]
+          : []),
         ["Edge", say(judged.whole.blade.edgeLength), "arc length, heel to tip"],
         ["Overall", say(judged.whole.blade.overall), "butt to tip"],
       ]
