@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { expect, test } from "vitest";
-import { panned, showing, zoomed } from "../src/rail/zoom.ts";
+import { scaleFor } from "../src/rail/scale.ts";
+import { panned, pinched, showing, zoomed } from "../src/rail/zoom.ts";
 
 const all = { from: -14, to: 186 };
 
@@ -36,4 +37,19 @@ test("whatever is asked, the view stays on the blade and its scribe in the view"
       },
     ),
   );
+});
+
+test("two fingers keep the places they took hold of, as far as there is blade to show", () => {
+  const scale = scaleFor(all.from, all.to, 900, { left: 64, right: 28 });
+  const [one, two] = [
+    { px: 300, mm: scale.mm(400) },
+    { px: 700, mm: scale.mm(500) },
+  ];
+  const view = pinched(scale, all, one, two)!;
+  const near = scaleFor(view.from, view.to, 900, { left: 64, right: 28 });
+  expect(near.px(one.mm)).toBeCloseTo(300, 6);
+  expect(near.px(two.mm)).toBeCloseTo(700, 6);
+  // Fingers brought together show it all again; crossed, they change nothing.
+  expect(pinched(scale, all, { px: 400, mm: 20 }, { px: 410, mm: 120 })).toBeNull();
+  expect(pinched(scale, all, { px: 500, mm: 20 }, { px: 400, mm: 120 })).toEqual(all);
 });

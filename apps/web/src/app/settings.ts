@@ -7,6 +7,9 @@ export type Theme = "light" | "dark";
 interface Settings {
   unit: LengthUnit;
   theme: Theme;
+  /** Hints that were put away. */
+  seen: readonly string[];
+  see(hint: string): void;
   setUnit(unit: LengthUnit): void;
   setTheme(theme: Theme): void;
 }
@@ -17,6 +20,8 @@ export const useSettings = create<Settings>()(
     (set) => ({
       unit: "mm",
       theme: "light",
+      seen: [],
+      see: (hint) => set(({ seen }) => ({ seen: [...seen, hint] })),
       setUnit: (unit) => set({ unit }),
       setTheme: (theme) => set({ theme }),
     }),

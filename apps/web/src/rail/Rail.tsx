@@ -3,7 +3,7 @@ import { stationAt, thicknessAbove } from "@true-spine/core/blade/station.ts";
 import { asThickAs } from "@true-spine/core/edge/compare.ts";
 import { isStraight } from "@true-spine/core/grind/pull.ts";
 import { MILLIMETRES_IN, showLength } from "@true-spine/core/units/length.ts";
-import { memo, type ReactNode, useMemo, useRef } from "react";
+import { memo, type ReactNode, useMemo } from "react";
 import type { StoreApi } from "zustand";
 import { useSettings } from "../app/settings.ts";
 import { type RailState, useFile, usePurpose, useRail, useScreen } from "../blade/context.ts";
@@ -11,11 +11,12 @@ import { fieldOf } from "../blade/derived.ts";
 import { clearStations, groundOtherWay } from "../blade/pull.ts";
 import { Chart, type Curve } from "./Chart.tsx";
 import { ScribeMark } from "./ScribeMark.tsx";
+import { ScribePad } from "./ScribePad.tsx";
 import { type SidePlace, SideView, useSidePlace } from "./SideView.tsx";
 import { SpineView, spineTimes } from "./SpineView.tsx";
 import { type Scale, scaleFor, ticks } from "./scale.ts";
 import { useSize } from "./useSize.ts";
-import { fittedView, panned, type View, zoomed } from "./zoom.ts";
+import { fittedView, zoomed } from "./zoom.ts";
 
 const MARGIN = { left: 64, right: 28 };
 const AXIS_HEIGHT = 30;
@@ -283,61 +284,6 @@ const Axis = memo(function Axis({ scale }: { scale: Scale }) {
     </svg>
   );
 });
-
-/** Anywhere on the strips takes hold of the scribe; handles on the drawings keep the pointer to themselves. */
-function ScribePad({ scale, all, children }: { scale: Scale; all: View; children: ReactNode }) {
-  const { rail } = useScreen();
-  const isHeld = useRef(false);
-  const left = useRef(0);
-  const find = (event: React.PointerEvent<HTMLDivElement>) => {
-    left.current = event.currentTarget.getBoundingClientRect().left;
-  };
-  const go = (event: React.PointerEvent<HTMLDivElement>) => {
-    const x = scale.mm(event.clientX - left.current);
-    rail.setState({ scribe: clampToScale(scale, Math.round(x * 10) / 10) });
-  };
-  return (
-    <div
-      className="absolute inset-0 cursor-col-resize"
-      onWheel={(event) => {
-        const view = { from: scale.from, to: scale.to };
-        const isPan = event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY);
-        const by = (event.deltaX + (event.shiftKey ? event.deltaY : 0)) / scale.perMm;
-        rail.setState({
-          view: isPan
-            ? panned(view, all, by)
-            : zoomed(view, all, scale.mm(event.clientX - left.current), event.deltaY < 0 ? 1.25 : 0.8),
-        });
-      }}
-      onPointerEnter={find}
-      onPointerDown={(event) => {
-        if (event.button !== 0) return;
-        find(event);
-        isHeld.current = true;
-        event.currentTarget.setPointerCapture(event.pointerId);
-        go(event);
-      }}
-      onPointerMove={(event) => {
-        rail.setState({
-          pointer: scale.mm(event.clientX - left.current),
-        });
-        if (isHeld.current) go(event);
-      }}
-      onPointerUp={() => {
-        isHeld.current = false;
-      }}
-      onPointerCancel={() => {
-        isHeld.current = false;
-      }}
-    >
-      {children}
-    </div>
-  );
-}
-
-export function clampToScale(scale: { from: number; to: number }, x: number): number {
-  return Math.min(scale.to, Math.max(scale.from, x));
-}
 
 function Scribe({ scale, height }: { scale: Scale; height: number }) {
   const unit = useSettings((settings) => settings.unit);

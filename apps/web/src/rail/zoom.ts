@@ -1,4 +1,5 @@
 import type { Ring } from "@true-spine/core/blade/outline.ts";
+import type { Scale } from "./scale.ts";
 
 /** What stretch of the blade's length the rail shows, mm. */
 export interface View {
@@ -35,4 +36,21 @@ export function panned(view: View, all: View, by: number): View {
 export function showing(view: View, all: View, x: number): View {
   if (x < view.from) return panned(view, all, x - view.from);
   return x > view.to ? panned(view, all, x - view.to) : view;
+}
+
+/** A finger on the rail: where it is, pixels, and the place it took hold of, mm. */
+export interface Finger {
+  readonly px: number;
+  readonly mm: number;
+}
+
+/** The view in which each of two fingers lies on the place it took hold of; null once all of it is shown. */
+export function pinched(scale: Scale, all: View, one: Finger, two: Finger): View | null {
+  const perMm = (two.px - one.px) / (two.mm - one.mm);
+  if (!Number.isFinite(perMm) || perMm <= 0) return { from: scale.from, to: scale.to };
+  const start = scale.px(scale.from);
+  const width = Math.max(NEAREST, (scale.px(scale.to) - start) / perMm);
+  if (width >= all.to - all.from) return null;
+  const from = one.mm - (one.px - start) / perMm;
+  return panned({ from, to: from + width }, all, 0);
 }

@@ -6,6 +6,7 @@ import { useEdit } from "../../blade/useEdit.ts";
 import { AngleBox, LengthBox } from "../../parts/Box.tsx";
 import { Caution } from "../../parts/Caution.tsx";
 import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
+import { Hint } from "../../parts/Hint.tsx";
 import { RowsTable } from "../../parts/RowsTable.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { tidy } from "../../rail/SpineView.tsx";
@@ -18,6 +19,14 @@ export function GrindControls() {
   const isSame = useFilePart((file) => file.bevels.left === "same");
   return (
     <>
+      <Hint
+        name="grind"
+        lines={[
+          "Drag the rounds on the side view: the grind line up and down, the plunge along the edge, its lean by the top.",
+          "Give the left side its own bevel to drag left and right apart.",
+          "Findings are in the tray at the bottom: F opens it, a click takes the scribe there.",
+        ]}
+      />
       <BevelGroup side="right" title={isSame ? "Bevel" : "Bevel, right"} />
       {!isSame && <BevelGroup side="left" title="Bevel, left" />}
       <Group title="Left side">

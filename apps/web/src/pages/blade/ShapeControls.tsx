@@ -6,6 +6,7 @@ import { useEdit } from "../../blade/useEdit.ts";
 import { AngleBox, LengthBox } from "../../parts/Box.tsx";
 import { Caution } from "../../parts/Caution.tsx";
 import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
+import { Hint } from "../../parts/Hint.tsx";
 import { RowsTable } from "../../parts/RowsTable.tsx";
 import { CutsGroup } from "./CutsGroup.tsx";
 import { DimensionsGroup } from "./DimensionsGroup.tsx";
@@ -19,6 +20,15 @@ import { PhotoGroup } from "./PhotoGroup.tsx";
 export function ShapeControls() {
   return (
     <>
+      <Hint
+        name="shape"
+        lines={[
+          "Drag a square to move a node of the outline, a round to bend its curve; Tab and arrow keys do the same.",
+          "On the spine view drag a square for thickness. A value on a drawing can be clicked and typed over.",
+          "The red line is the scribe: drag it, or ← and →. The section on the right is cut there.",
+          "Ctrl+Z takes anything back. Press ? for all keys.",
+        ]}
+      />
       <KnifeGroup />
       <ThicknessGroup />
       <DimensionsGroup />
