@@ -2,6 +2,12 @@ import AxeBuilder from "@axe-core/playwright";
 import { expect, test } from "@playwright/test";
 import { makeBlade, openBlade } from "./blade.ts";
 
+/** A grey picture of four pixels, and an outline as a drawing program may give it. */
+const DOT =
+  "iVBORw0KGgoAAAANSUhEUgAAAAIAAAACCAAAAABX3VL4AAAADklEQVR4nGNoaGBoaAAABgYCASzBUNcAAAAASUVORK5CYII=";
+const SLAB = `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="40mm" viewBox="0 0 200 40">
+  <path d="M5 5H150C175 5 190 15 195 20C180 32 160 34 140 34H90L88 28H5Z"/></svg>`;
+
 for (const theme of ["light", "dark"] as const) {
   test(`no violation on rack, shape, grind, findings and dialogs, ${theme}`, async ({ page }) => {
     await page.addInitScript((value) => {
@@ -37,6 +43,16 @@ for (const theme of ["light", "dark"] as const) {
     await page.keyboard.press("Escape");
     await openBlade(page, id, "shape");
     await look("shape");
+    const buffer = Buffer.from(DOT, "base64");
+    const photo = page.getByLabel("Photo to lay under the outline");
+    await photo.setInputFiles({ name: "dot.png", mimeType: "image/png", buffer });
+    await expect(page.getByLabel("Between the marks")).toBeVisible();
+    await page.getByLabel("On the tang").selectOption("full");
+    await look("shape with a photo and a handle");
+    await page.getByRole("button", { name: "Revisions" }).click();
+    await expect(page.getByRole("dialog").getByRole("button").first()).toBeVisible();
+    await look("revisions");
+    await page.keyboard.press("Escape");
     await page.getByRole("button", { name: "limits …" }).click();
     await page.getByRole("button", { name: "Change thickness behind the edge" }).click();
     await look("limits");
@@ -46,5 +62,11 @@ for (const theme of ["light", "dark"] as const) {
     await page.keyboard.press("Escape");
     await page.keyboard.press("?");
     await look("keys");
+    await page.keyboard.press("Escape");
+    await page.goto("/");
+    const drawing = { name: "slab.svg", mimeType: "image/svg+xml", buffer: Buffer.from(SLAB) };
+    await page.getByLabel("Blade file or drawing").setInputFiles(drawing);
+    await expect(page.getByRole("dialog")).toBeVisible();
+    await look("a drawing laid out");
   });
 }

@@ -1,6 +1,8 @@
+import { firstHandle } from "@true-spine/core/handle/first.ts";
 import { sql } from "drizzle-orm";
 import type { Database } from "../database.ts";
 import { createBlade, saveBlade } from "../records/blades.ts";
+import { saveDocument } from "../records/documents.ts";
 import { blades } from "../schema/blades.ts";
 import { DEMO_BLADES } from "./blades.ts";
 
@@ -15,6 +17,9 @@ export async function seedDemo(db: Database): Promise<void> {
     await createBlade(db, id, first!.file, state);
     for (const [i, { label, saveKey, file: next }] of later.entries()) {
       await saveBlade(db, id, { file: next, base: i + 1, saveKey, label });
+    }
+    if (state === "finished") {
+      await saveDocument(db, id, "handle", { file: firstHandle(file, "full"), base: 0, saveKey: id });
     }
   }
 }

@@ -52,17 +52,20 @@ const Working = memo(function Working({ page }: { page: (typeof BLADE_PAGES)[num
   return (
     <>
       <Judging />
-      <div className="flex min-h-0 flex-1">
-        <div className="min-w-0 flex-1">
+      {/* A tablet held upright has the drawing above and the controls below it, in two columns. */}
+      <div className="flex min-h-0 flex-1 max-lg:portrait:flex-col">
+        <div className="min-w-0 flex-1 max-lg:portrait:min-h-[55%]">
           <Rail handles={handles} />
         </div>
         <aside
           aria-label="At the scribe, and controls"
-          className="flex w-84 shrink-0 flex-col gap-1.5 overflow-y-auto border-l border-rule bg-room *:shrink-0"
+          className="w-84 shrink-0 overflow-y-auto border-l border-rule bg-room max-lg:portrait:w-full max-lg:portrait:shrink"
         >
-          <AtScribe />
-          <WholeFigures />
-          <Controls />
+          <div className="flex flex-col gap-1.5 max-lg:portrait:block max-lg:portrait:columns-2 max-lg:portrait:gap-1.5 max-lg:portrait:*:mb-1.5 max-lg:portrait:*:break-inside-avoid">
+            <AtScribe />
+            <WholeFigures />
+            <Controls />
+          </div>
         </aside>
       </div>
       <Tray />

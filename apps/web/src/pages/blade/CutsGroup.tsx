@@ -37,6 +37,12 @@ export function CutsGroup() {
       <div>
         <SmallButton onClick={act((copy) => cutChoil(copy, radius))}>cut the choil at the heel</SmallButton>
       </div>
+      <div className="flex gap-1 text-[11px] text-faint" aria-hidden>
+        <span className="flex-1">from</span>
+        <span className="flex-1">to</span>
+        <span className="w-14">how many</span>
+        <span className="flex-1">deep</span>
+      </div>
       <div className="flex gap-1">
         <LengthBox
           className="min-w-0 flex-1"
@@ -67,12 +73,6 @@ export function CutsGroup() {
           value={notches.depth}
           onCommit={put("depth")}
         />
-      </div>
-      <div className="flex gap-1 text-[11px] text-faint" aria-hidden>
-        <span className="flex-1">from</span>
-        <span className="flex-1">to</span>
-        <span className="w-14">how many</span>
-        <span className="flex-1">deep</span>
       </div>
       <div>
         <SmallButton onClick={act((copy) => notchSpine(copy, notches))}>

@@ -191,8 +191,8 @@ function countWords({ fix, watch }: { fix: number; watch: number }): string {
 function Figure({ name, value }: { name: string; value: string }) {
   return (
     <span>
-      <span className="block text-[11px] text-faint">{name}</span>
-      <span className="font-semibold">{value}</span>
+      <span className="block text-[11px] whitespace-nowrap text-faint">{name}</span>
+      <span className="font-semibold whitespace-nowrap">{value}</span>
     </span>
   );
 }
