@@ -1,4 +1,4 @@
-import { describe, expect, test } from "vitest";
+import { describe, expect, test, vi } from "vitest";
 import { openBlade, whyNot } from "../src/blade/store.ts";
 import { scaleFor, ticks } from "../src/rail/scale.ts";
 import { thicknessColour } from "../src/solid/colours.ts";
@@ -18,6 +18,26 @@ describe("the open blade", () => {
     expect(whyNot(faults)).toMatch(/^At u .*\.$/);
     expect(open.store.getState().file).toBe(before);
     expect(whyNot([])).toBeNull();
+  });
+
+  test("while something is dragged the boxes follow a moment later, and at once when it is let go", () => {
+    vi.useFakeTimers();
+    try {
+      const open = openBlade(knife(4));
+      const shown = () => radiusOf(open.boxes.getState().file);
+      open.edit(setRadius(5));
+      expect(shown()).toBe(5);
+      open.begin(true);
+      open.edit(setRadius(6));
+      expect(shown()).toBe(5);
+      vi.advanceTimersByTime(100);
+      expect(shown()).toBe(6);
+      open.edit(setRadius(7));
+      open.end();
+      expect(shown()).toBe(7);
+    } finally {
+      vi.useRealTimers();
+    }
   });
 
   test("one visit to a box is one step of undo, however much is typed", () => {

@@ -64,9 +64,14 @@ export function useFile(): Blade {
   return useStore(useScreen().open.store, (state) => state.file);
 }
 
-/** A part of the file; drawn again only when that part changes. */
-export function useFilePart<T>(pick: (file: Blade) => T): T {
+/** A part of the file for a drawing; drawn again only when that part changes. */
+export function useDrawnPart<T>(pick: (file: Blade) => T): T {
   return useStore(useScreen().open.store, (state) => pick(state.file));
+}
+
+/** A part of the file for a box: it follows a drag a moment later, so that the drawing keeps up with the hand. */
+export function useFilePart<T>(pick: (file: Blade) => T): T {
+  return useStore(useScreen().open.boxes, (state) => pick(state.file));
 }
 
 /** Another document of the blade, as it stands on this screen. */

@@ -14,6 +14,7 @@ import { createStore, type StoreApi } from "zustand";
 import { rememberField } from "./derived.ts";
 
 const STEPS_KEPT = 200;
+const FOLLOW_MS = 100;
 /** When the last edit began: the screen measures from here to what it drew. */
 export const EDIT_MARK = "true-spine-edit";
 
@@ -29,13 +30,15 @@ export interface BladeState extends Documents {
  */
 export interface OpenBlade {
   readonly store: StoreApi<BladeState> & { temporal: StoreApi<TemporalState<BladeState>> };
+  /** The same for the boxes beside the drawing: while something is dragged they follow ten times a second. */
+  readonly boxes: StoreApi<BladeState>;
   /** Changes a copy; puts it in if it is sound, else says what is wrong and changes nothing. */
   edit(change: (copy: Blade) => void): readonly Fault[];
   /** Puts a whole file in, under the same condition. */
   replace(file: Blade): readonly Fault[];
   /** Puts other documents of the blade in, if all are sound, as one step. */
   put(documents: Partial<Documents>): readonly Fault[];
-  begin(): void;
+  begin(isDrag?: boolean): void;
   end(): void;
   undo(): void;
   redo(): void;
@@ -48,7 +51,19 @@ export function openBlade(file: Blade, documents: Partial<Documents> = {}): Open
       equality: (a, b) => a.file === b.file && DOCUMENT_KINDS.every((kind) => a[kind] === b[kind]),
     }),
   ) as OpenBlade["store"];
+  const boxes = createStore<BladeState>()(() => store.getState());
   let isOpen = false;
+  let isDragging = false;
+  let following: ReturnType<typeof setTimeout> | undefined;
+  const follow = () => {
+    clearTimeout(following);
+    following = undefined;
+    boxes.setState(store.getState(), true);
+  };
+  store.subscribe(() => {
+    if (isDragging) following ??= setTimeout(follow, FOLLOW_MS);
+    else follow();
+  });
   const past = () => store.temporal.getState();
   const put = (next: Partial<BladeState>) => {
     store.setState(next);
@@ -57,6 +72,9 @@ export function openBlade(file: Blade, documents: Partial<Documents> = {}): Open
   const end = () => {
     isOpen = false;
     past().resume();
+    if (!isDragging) return;
+    isDragging = false;
+    follow();
   };
   const replace = (next: Blade) => {
     performance.mark(EDIT_MARK);
@@ -69,6 +87,7 @@ export function openBlade(file: Blade, documents: Partial<Documents> = {}): Open
   };
   return {
     store,
+    boxes,
     edit(change) {
       const copy = structuredClone(store.getState().file);
       change(copy);
@@ -83,9 +102,10 @@ export function openBlade(file: Blade, documents: Partial<Documents> = {}): Open
       put(documents);
       return [];
     },
-    begin() {
+    begin(isDrag = false) {
       end();
       isOpen = true;
+      isDragging = isDrag;
     },
     end,
     undo() {

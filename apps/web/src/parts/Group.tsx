@@ -3,7 +3,7 @@ import type { ReactNode } from "react";
 /** A short group of controls with its heading. */
 export function Group({ title, children, aside }: { title: string; children: ReactNode; aside?: ReactNode }) {
   return (
-    <section aria-label={title} className="bg-sheet px-3 py-2.5">
+    <section aria-label={title} className="bg-sheet px-3 py-2.5 contain-layout">
       <div className="mb-2 flex items-center justify-between">
         <h3 className="text-[13px] font-bold">{title}</h3>
         {aside}

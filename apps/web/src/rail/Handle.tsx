@@ -46,7 +46,7 @@ export function Handle({
       event.stopPropagation();
       event.currentTarget.setPointerCapture(event.pointerId);
       from.current = { x: event.clientX, y: event.clientY };
-      open.begin();
+      open.begin(true);
       onMove(0, 0, true, false);
     },
     onPointerMove: (event: React.PointerEvent<SVGElement>) => {

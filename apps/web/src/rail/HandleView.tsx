@@ -1,13 +1,13 @@
 import { compileRing, type Ring, ringPoints, spansAt } from "@true-spine/core/blade/outline.ts";
 import { memo } from "react";
-import { useDocument, useFilePart } from "../blade/context.ts";
+import { useDocument, useDrawnPart } from "../blade/context.ts";
 import type { SidePlace } from "./SideView.tsx";
 import { pathThrough } from "./scale.ts";
 
 /** What is on the tang, drawn thin: how far the scales reach, their pins, or the parts over a hidden tang. */
 export const HandleView = memo(function HandleView({ place }: { place: SidePlace }) {
   const { parts, pins } = useDocument("handle");
-  const outline = useFilePart((file) => file.outline);
+  const outline = useDrawnPart((file) => file.outline);
   if (parts.length === 0) return null;
   const ring = compileRing(outline);
   const { px, py, scale } = place;

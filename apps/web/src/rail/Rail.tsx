@@ -86,7 +86,7 @@ function Strip({
   return (
     <section
       aria-label={`${title} strip`}
-      className={`relative border-b ${isBlue ? "border-layout-grid bg-layout" : "border-rule bg-paper"}`}
+      className={`relative border-b contain-content ${isBlue ? "border-layout-grid bg-layout" : "border-rule bg-paper"}`}
       style={{ height }}
     >
       {children}

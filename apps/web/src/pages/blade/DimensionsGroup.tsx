@@ -1,5 +1,5 @@
 import { DRIVERS } from "@true-spine/core/design/drive.ts";
-import { useFile } from "../../blade/context.ts";
+import { useFilePart } from "../../blade/context.ts";
 import { fieldOf } from "../../blade/derived.ts";
 import { useEdit } from "../../blade/useEdit.ts";
 import { LengthBox } from "../../parts/Box.tsx";
@@ -7,7 +7,7 @@ import { Group } from "../../parts/Group.tsx";
 
 /** The chief measures: each typed over drives the outline, and keeps the others. */
 export function DimensionsGroup() {
-  const file = useFile();
+  const file = useFilePart((file) => file);
   const { ring } = fieldOf(file);
   const { edit, visit } = useEdit();
   return (

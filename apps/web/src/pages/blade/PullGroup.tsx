@@ -3,13 +3,13 @@ import { isStraight } from "@true-spine/core/grind/pull.ts";
 import { showAngle } from "@true-spine/core/units/angle.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useSettings } from "../../app/settings.ts";
-import { useFile, useRail, useScreen } from "../../blade/context.ts";
+import { useFilePart, useRail, useScreen } from "../../blade/context.ts";
 import { groundOtherWay, straightPull } from "../../blade/pull.ts";
 import { Group, SmallButton } from "../../parts/Group.tsx";
 
 /** A straight pull against following the edge: what it does round the belly, from where, and by how much to swing. */
 export function PullGroup() {
-  const file = useFile();
+  const file = useFilePart((file) => file);
   const { rail } = useScreen();
   const isShown = useRail((state) => state.isOtherPullShown);
   const bevel = bevelOn(file, "right");
@@ -31,7 +31,7 @@ export function PullGroup() {
 }
 
 function Told({ isNow }: { isNow: boolean }) {
-  const file = useFile();
+  const file = useFilePart((file) => file);
   const { rail } = useScreen();
   const unit = useSettings((settings) => settings.unit);
   if (!isNow && !groundOtherWay(file)) {

@@ -1,7 +1,7 @@
 import type { Blade, OutlineNode } from "@true-spine/core/blade/schema.ts";
 import { canRemove, moveHandle, remove } from "@true-spine/core/design/nodes.ts";
 import { memo, useRef } from "react";
-import { useFilePart, useScreen } from "../../blade/context.ts";
+import { useDrawnPart, useScreen } from "../../blade/context.ts";
 import { moveNode } from "../../blade/move-node.ts";
 import { Handle } from "../../rail/Handle.tsx";
 import type { SidePlace } from "../../rail/SideView.tsx";
@@ -13,7 +13,7 @@ type Chain = (typeof CHAINS)[number];
 
 /** The outline's nodes and their curve handles, to be taken hold of on the side view. */
 export function ShapeHandles({ place }: { place: SidePlace }) {
-  const outline = useFilePart((file) => file.outline);
+  const outline = useDrawnPart((file) => file.outline);
   const nodes = CHAINS.flatMap((chain) =>
     outline[chain].map((node, i) => (
       <NodeHandles
