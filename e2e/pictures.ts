@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { readdirSync, readFileSync } from "node:fs";
-import { chromium } from "@playwright/test";
+import { chromium, type Page } from "@playwright/test";
 // @ts-expect-error plain JavaScript, shared with the start command
 import { openThrowawayCluster } from "../scripts/database.mjs";
 // @ts-expect-error plain JavaScript, shared with the start command
@@ -21,6 +21,42 @@ const DRAWING = `<svg xmlns="http://www.w3.org/2000/svg" width="10in" height="2i
   <path d="M0.5 0.4H6.5C8 0.4 9 0.7 9.4 1C8.6 1.5 7.6 1.6 6.6 1.6H5L4.8 1.35H0.5Z"/>
   <circle cx="1.5" cy="0.85" r="0.125"/></svg>`;
 
+/** A made-up knife on a bench, drawn as a camera might have seen it; JPEG as base64. */
+function likedKnife(page: Page): Promise<string> {
+  return page.evaluate(() => {
+    const canvas = document.createElement("canvas");
+    Object.assign(canvas, { width: 1200, height: 520 });
+    const ink = canvas.getContext("2d")!;
+    ink.fillStyle = "#b79b74";
+    ink.fillRect(0, 0, 1200, 520);
+    for (let y = 6; y < 520; y += 9) {
+      ink.fillStyle = y % 2 ? "#a98c66" : "#bfa47d";
+      ink.fillRect(0, y, 1200, 2 + ((y * 7) % 3));
+    }
+    const steel = new Path2D(
+      "M560 205L980 200C1060 205 1110 225 1140 252C1090 318 1010 338 930 340L580 336L560 300Z",
+    );
+    const wood = new Path2D("M575 200H140C80 200 66 230 66 252C66 290 90 312 140 308L380 300L560 306Z");
+    const shine = ink.createLinearGradient(0, 200, 0, 340);
+    shine.addColorStop(0, "#8b939b");
+    shine.addColorStop(1, "#dfe4e8");
+    ink.shadowBlur = 22;
+    ink.shadowColor = "#3a2c1a";
+    ink.fillStyle = shine;
+    ink.fill(steel);
+    ink.fillStyle = "#4a2d1b";
+    ink.fill(wood);
+    ink.shadowBlur = 0;
+    ink.fillStyle = "#c9a44a";
+    for (const x of [180, 320, 470]) {
+      ink.beginPath();
+      ink.arc(x, 254, 12, 0, 7);
+      ink.fill();
+    }
+    return canvas.toDataURL("image/jpeg", 0.85).split(",")[1]!;
+  });
+}
+
 const cluster = await openThrowawayCluster();
 const server = await startServer({
   databaseUrl: cluster.url("postgres"),
@@ -37,6 +73,12 @@ try {
     await page.waitForTimeout(500);
     await page.screenshot({ path: `${folder}${name}.png` });
   };
+  // What a newcomer is told once has been put away.
+  await page.addInitScript(() => {
+    const kept = JSON.parse(localStorage.getItem("true-spine-settings") ?? '{"state":{},"version":0}');
+    kept.state.seen = ["shape", "grind"];
+    localStorage.setItem("true-spine-settings", JSON.stringify(kept));
+  });
   await take("rack", "/");
   await take("new", "/new", () => page.getByText("Within all that this purpose asks.").waitFor());
   await take("lay-out", "/", async () => {
@@ -55,6 +97,20 @@ try {
   });
   await take("grind", `${FEN_HOOK}/grind`);
   await take("shape", `${LARDER}/shape`);
+  await take("pull", `${FEN_HOOK}/grind`, async () => {
+    await page.getByLabel("draw it pulled straight, too").check();
+  });
+  await take("photo", `${FEN_HOOK}/shape`, async () => {
+    const buffer = Buffer.from(await likedKnife(page), "base64");
+    await page.getByRole("button", { name: "whole knife" }).click();
+    const photo = page.getByLabel("Photo to lay under the outline");
+    await photo.setInputFiles({ name: "liked.jpg", mimeType: "image/jpeg", buffer });
+    await page.getByRole("region", { name: "Photo under it" }).scrollIntoViewIfNeeded();
+  });
+  await page.keyboard.press("Control+z");
+  await page.setViewportSize({ width: 820, height: 1180 });
+  await take("tablet", `${LARDER}/shape`);
+  await page.setViewportSize({ width: 1280, height: 800 });
   await take("findings", `${BRACKEN}/grind`, () => page.keyboard.press("f"));
   await take("solid", `${FEN_HOOK}/grind`, async () => {
     await page.getByRole("button", { name: "3D" }).click();
