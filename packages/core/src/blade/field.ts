@@ -259,11 +259,17 @@ function sidesAlike(blade: Blade, still: Allowance | undefined): boolean {
 }
 
 /**
- * The field of a stage that has bevels of its own, kept honest by one rule: nowhere below the finished field.
- * Its flats stand at the finished flats plus the allowance; edge bevel and false edge come with `still`.
+ * The field of a stage that has bevels of its own, kept honest by one rule: nowhere below the finished field. Its flats
+ * stand at the finished flats, or at a `thickness` of its own, plus the allowance; edge bevel and false edge come with
+ * `still`.
  */
-export function compileStageWithBevels(finished: Blade, bevels: Blade["bevels"], still: Allowance): Field {
-  const own = compileField({ ...finished, bevels }, still);
+export function compileStageWithBevels(
+  finished: Blade,
+  bevels: Blade["bevels"],
+  still: Allowance,
+  thickness: Blade["thickness"] = finished.thickness,
+): Field {
+  const own = compileField({ ...finished, bevels, thickness }, still);
   const floor = compileField(finished);
   const raise = (half: HalfSample, least: number) => {
     if (half.lowest >= least) return;

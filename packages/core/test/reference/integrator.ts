@@ -19,6 +19,18 @@ interface File {
   holes?: { x: number; y: number; d: number }[];
 }
 
+/** A stage before the finish, as the model defines it: what is left on each face and flat, which late cuts are made. */
+export interface ReferenceStage {
+  faces: number;
+  flats: number;
+  edgeBevel: boolean;
+  falseEdge: boolean;
+  /** Before any bevel; nowhere below the finished steel. */
+  bare?: boolean;
+  /** Still as thick as the bar. */
+  stock?: number | null;
+}
+
 type P = [number, number];
 const BITS = 400;
 const rad = (a: number) => (a / 180) * Math.PI;
@@ -82,7 +94,7 @@ function lengthOf(line: P[]): number {
 }
 
 /** Everything about a file that its thickness is read from. */
-export function prepare(raw: unknown) {
+export function prepare(raw: unknown, stage?: ReferenceStage) {
   const file = raw as File;
   const edge = chop(file.outline.edge);
   const spine = chop(file.outline.spine);
@@ -122,7 +134,13 @@ export function prepare(raw: unknown) {
   const startX = file.edge.start ?? (plungeXs.length > 0 ? Math.max(...plungeXs) : Number.NEGATIVE_INFINITY);
   const startAlong = startX <= heel[0] ? 0 : alongAt(startX);
 
-  function halfThickness(side: "right" | "left", x: number, y: number): number {
+  function stageHalf(side: "right" | "left", x: number, y: number): number {
+    if (!stage?.bare && stage?.stock == null) return halfThickness(side, x, y, stage);
+    const slab = stage.stock == null ? lookUp(thick, x) / 2 + stage.flats : stage.stock / 2;
+    return Math.max(slab, halfThickness(side, x, y));
+  }
+
+  function halfThickness(side: "right" | "left", x: number, y: number, left?: ReferenceStage): number {
     const F = lookUp(thick, x) / 2;
     const found = near(edge, x, y);
     let { d, along } = found;
@@ -144,8 +162,8 @@ export function prepare(raw: unknown) {
     const alpha = rad(file.edge.angle[side]);
     const e = lookUp(behind, u) * share;
     const dE = e === 0 ? 0 : e / Math.tan(alpha);
-    const all = [F];
-    const cutsEdge = alpha > 0 && onEdge && along >= startAlong - 1e-6;
+    const all = [F + (left?.flats ?? 0)];
+    const cutsEdge = (left?.edgeBevel ?? true) && alpha > 0 && onEdge && along >= startAlong - 1e-6;
     if (cutsEdge) all.push(o + d * Math.tan(alpha));
     const bevel = bevels[side];
     if (bevel.kind !== "none") {
@@ -153,12 +171,22 @@ export function prepare(raw: unknown) {
       const py = footY(px);
       const v = (x - px) * Math.cos(rad(lean)) - (y - py) * Math.sin(rad(lean));
       if (v >= 0) {
-        let h = primary(bevel, F, o, e, dE, d, u, x, y, px, py, share, alpha, side);
+        const face = (at: number) => primary(bevel, F, o, e, dE, at, u, x, y, px, py, share, alpha, side);
+        let h = face(d);
+        if (left && left.faces > 0 && Number.isFinite(h)) {
+          const slope =
+            bevel.pull === "straight"
+              ? Math.tan(rad(bevel.angle))
+              : bevel.set === "full"
+                ? fullSlope(bevel, F, o, e, dE, d, d + near(spine, x, y).d)
+                : (face(d + 1e-5) - face(d - 1e-5)) / 2e-5;
+          h += left.faces * Math.hypot(1, slope);
+        }
         if (v < radius) h += radius - Math.sqrt(radius ** 2 - (radius - v) ** 2);
         if (bevel.pull === "straight" || !(cutsEdge && d < dE)) all.push(h);
       }
     }
-    const fe = file.falseEdge;
+    const fe = (left?.falseEdge ?? true) ? file.falseEdge : undefined;
     if (fe && x >= fe.from && x <= fe.to) {
       const r = fe.radius ?? 0;
       const v = x - fe.from;
@@ -166,6 +194,14 @@ export function prepare(raw: unknown) {
       all.push(fe.land / 2 + near(spine, x, y).d * Math.tan(rad(fe.angle)) + bump);
     }
     return Math.min(...all);
+  }
+
+  /** Slope of a full face at d with its grind line held at b: the face's own, not the spine's coming nearer. */
+  // biome-ignore lint/suspicious/noExplicitAny: raw file
+  function fullSlope(bevel: any, F: number, o: number, e: number, dE: number, d: number, b: number): number {
+    const held = { ...bevel, set: "height", height: [{ u: 0, h: b }] };
+    const face = (at: number) => primary(held, F, o, e, dE, at, 0, 0, 0, 0, 0, 0, 0, "right");
+    return (face(d + 1e-5) - face(d - 1e-5)) / 2e-5;
   }
 
   function primary(
@@ -226,7 +262,7 @@ export function prepare(raw: unknown) {
   }
 
   const thicknessAt = (x: number, y: number) =>
-    Math.max(0, halfThickness("right", x, y) + halfThickness("left", x, y));
+    Math.max(0, stageHalf("right", x, y) + stageHalf("left", x, y));
   const inHole = (x: number, y: number) =>
     (file.holes ?? []).some((h) => Math.hypot(x - h.x, y - h.y) < h.d / 2);
   return { file, edge, spine, ring, total, thicknessAt, inHole };
@@ -239,8 +275,13 @@ const FINE_BELOW = 4;
  * Volume and centre of mass by cells: `cell` wide along x; up y a tenth of that near the edge, where the
  * thickness bends most, and `cell` above. Cells whose middle lies in a hole count nothing.
  */
-export function sumCells(raw: unknown, cell: number, from = Number.NEGATIVE_INFINITY) {
-  const blade = prepare(raw);
+export function sumCells(
+  raw: unknown,
+  cell: number,
+  from = Number.NEGATIVE_INFINITY,
+  stage?: ReferenceStage,
+) {
+  const blade = prepare(raw, stage);
   const xs = blade.ring.map((p) => p[0]);
   const left = Math.max(Math.min(...xs), from);
   const right = Math.max(...xs);

@@ -1,0 +1,27 @@
+import { Ajv } from "ajv";
+import { faultsOf } from "../document/explain.ts";
+import { type Fault, pathOf } from "../document/fault.ts";
+import { type Route, RouteSchema } from "./schema.ts";
+
+const validate = new Ajv({ allErrors: true, verbose: true, strict: true }).compile(RouteSchema);
+
+/** A sound route, or every fault found with its path. Never throws. */
+export function parseRoute(
+  value: unknown,
+): { ok: true; route: Route } | { ok: false; faults: readonly Fault[] } {
+  const faults = faultsOf(validate, value);
+  if (faults.length > 0) return { ok: false, faults };
+  const route = value as Route;
+  const kinds = route.stages.map((stage) => stage.kind);
+  const twice = kinds.flatMap((kind, i) =>
+    kinds.indexOf(kind) < i
+      ? [{ path: pathOf("stages", i, "kind"), message: `“${kind}” stands in the route already` }]
+      : [],
+  );
+  const fine =
+    route.finish.bevels > route.coarse
+      ? [{ path: pathOf("finish", "bevels"), message: `must be no coarser than coarse, ${route.coarse}` }]
+      : [];
+  const all = [...twice, ...fine];
+  return all.length > 0 ? { ok: false, faults: all } : { ok: true, route };
+}

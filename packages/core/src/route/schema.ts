@@ -1,0 +1,77 @@
+import { type Static, Type } from "@sinclair/typebox";
+import { PRINTABLE } from "../document/printable.ts";
+
+/**
+ * The route document, `true-spine/route` version 1: the stages a blade goes through from bar to finished edge, in the
+ * maker's order, and what is chosen about them. What each stage leaves follows from these. Lengths mm, particles µm.
+ */
+const only = { additionalProperties: false } as const;
+
+export const STAGE_KINDS = [
+  "stock",
+  "forge",
+  "profile",
+  "drill",
+  "flats",
+  "layout",
+  "rough",
+  "harden",
+  "true",
+  "finish",
+  "grits",
+  "hand",
+  "handle",
+  "etch",
+  "sharpen",
+] as const;
+export type StageKind = (typeof STAGE_KINDS)[number];
+
+const When = Type.String({ pattern: "^\\d{4}-\\d{2}-\\d{2}T\\d{2}:\\d{2}(:\\d{2}(\\.\\d{1,3})?)?Z$" });
+const Note = Type.String({ minLength: 1, maxLength: 500, pattern: PRINTABLE });
+const Particle = Type.Number({ minimum: 0.1, maximum: 1000 });
+
+const Stage = Type.Object(
+  {
+    kind: Type.Union(STAGE_KINDS.map((kind) => Type.Literal(kind))),
+    done: Type.Optional(When),
+    note: Type.Optional(Note),
+  },
+  only,
+);
+
+export const RouteSchema = Type.Object(
+  {
+    format: Type.Literal("true-spine/route"),
+    version: Type.Literal(1),
+    /** Of the bar, or of the forged blank. */
+    stock: Type.Number({ minimum: 0.1, maximum: 25 }),
+    /** Left on each bevel face for the oven, beside the skin and what the finer belts take. */
+    oven: Type.Number({ minimum: 0, maximum: 3 }),
+    /** Of scale and decarburized steel, to come off every face after hardening. */
+    skin: Type.Number({ minimum: 0, maximum: 1 }),
+    /** Mean particle of the last belt on the bevels after hardening, before the finer ones. */
+    coarse: Particle,
+    /** Mean particle of the last abrasive on bevels and flats. */
+    finish: Type.Object({ bevels: Particle, flats: Particle }, only),
+    /** Gap of the two centre lines scribed on the edge. */
+    gap: Type.Number({ minimum: 0, maximum: 10 }),
+    stages: Type.Array(Stage, { maxItems: STAGE_KINDS.length }),
+  },
+  { ...only, $id: "true-spine/route/1", title: "True Spine route, version 1" },
+);
+
+export type Route = Static<typeof RouteSchema>;
+export type Stage = Route["stages"][number];
+
+/** No route yet. */
+export const NO_ROUTE: Route = {
+  format: "true-spine/route",
+  version: 1,
+  stock: 4,
+  oven: 0.2,
+  skin: 0.1,
+  coarse: 125,
+  finish: { bevels: 35, flats: 35 },
+  gap: 0.5,
+  stages: [],
+};

@@ -1,0 +1,170 @@
+import type { StageKind } from "./schema.ts";
+
+/** When a stage can be done at all, and what it is: the trade's own order of work. Source: common practice. */
+export interface StageFacts {
+  readonly name: string;
+  readonly words: string;
+  /** Stages that must not have been done before it, with the reason. */
+  readonly notAfter: readonly { readonly kind: StageKind; readonly why: string }[];
+  /** The usual cautions for the work. */
+  readonly caution: string;
+}
+
+const BELT =
+  "Eyes, ears and a respirator; no gloves, nothing loose. Once the edge is thin it is sharp: edge trailing.";
+const soft = (what: string) => ({
+  kind: "harden" as const,
+  why: `${what} only while the steel is soft: hardened, it would have to be annealed and hardened again.`,
+});
+
+export const STAGES: Readonly<Record<StageKind, StageFacts>> = {
+  stock: {
+    name: "Stock",
+    words: "A bar near the finished thickness, wide enough for the outline.",
+    notAfter: [],
+    caution: "Saw and shear edges cut: gloves for handling, none at the saw.",
+  },
+  forge: {
+    name: "Forge",
+    words: "Tang and point, then the taper, plunge and bevels heel to tip; three normalizing heats.",
+    notAfter: [soft("Forging is done")],
+    caution: "Hot steel looks cold; gloves and eyes; indoors the forge makes carbon monoxide: ventilate.",
+  },
+  profile: {
+    name: "Profile",
+    words: "To the outline, square to the flats; spare metal stays at a fine tip.",
+    notAfter: [
+      { kind: "layout", why: "The lines are scribed from the outline: cutting it later moves them." },
+      { kind: "handle", why: "The scales are fitted to the outline." },
+    ],
+    caution: `${BELT} A disc kicks back when its cut closes.`,
+  },
+  drill: {
+    name: "Holes, choil, notches",
+    words: "Pins, lightening holes, choil and spine notches.",
+    notAfter: [
+      soft("Holes are drilled and notches filed"),
+      { kind: "handle", why: "The pins go through the holes." },
+    ],
+    caution: "Clamp the blade: a drill snatches. No gloves at the drill.",
+  },
+  flats: {
+    name: "Flats",
+    words: "Clean and true to thickness; deep scratches out before hardening.",
+    notAfter: [{ kind: "layout", why: "Lines scribed on flats that are ground later are gone." }],
+    caution: BELT,
+  },
+  layout: {
+    name: "Layout",
+    words: "Marking fluid, two centre lines on the edge, grind line and plunges on both sides.",
+    notAfter: [{ kind: "rough", why: "There is nothing left to scribe the grind line on." }],
+    caution: "Marking fluid is a solvent: ventilate, no flame.",
+  },
+  rough: {
+    name: "Rough bevels",
+    words: "Both sides by turns on the coarse belt, the edge left thick.",
+    notAfter: [],
+    caution: BELT,
+  },
+  harden: {
+    name: "Harden and temper",
+    words: "Harden, straighten while it can be, temper twice.",
+    notAfter: [
+      { kind: "handle", why: "The handle would burn." },
+      { kind: "sharpen", why: "A thin edge cracks and loses its carbon in the heat." },
+    ],
+    caution:
+      "Quench oil flames: lid, extinguisher, never water. A freshly hardened blade can shatter. Hot steel looks cold.",
+  },
+  true: {
+    name: "Flats again",
+    words: "Scale and skin off, the flats true: everything is measured from them.",
+    notAfter: [{ kind: "handle", why: "The scales lie on the flats." }],
+    caution: BELT,
+  },
+  finish: {
+    name: "Finish bevels",
+    words: "Wet and cool; the grind line climbs to its place.",
+    notAfter: [{ kind: "sharpen", why: "A sharpened edge is ground away with the bevel." }],
+    caution: `${BELT} Wet grinding only behind a residual-current device.`,
+  },
+  grits: {
+    name: "Finer belts",
+    words: "Each belt takes the scratches of the one before.",
+    notAfter: [{ kind: "sharpen", why: "A sharpened edge is ground away with the bevel." }],
+    caution: BELT,
+  },
+  hand: {
+    name: "Hand finish",
+    words: "Along the blade, on a block, until no scratch lies across.",
+    notAfter: [
+      { kind: "etch", why: "Rubbing takes the etch off again." },
+      { kind: "sharpen", why: "The hand runs along the edge." },
+    ],
+    caution: "The edge is thin: tape it, wipe away from it.",
+  },
+  handle: {
+    name: "Handle",
+    words: "Scale fronts finished, faces dry and scratched, glue, pins.",
+    notAfter: [{ kind: "sharpen", why: "The edge stays blunt or taped while the handle is worked." }],
+    caution: "Wood, horn and resin dust: respirator. Epoxy and solvent vapours: ventilate.",
+  },
+  etch: {
+    name: "Etch",
+    words: "Timed dips, neutralized, dried, oiled.",
+    notAfter: [{ kind: "sharpen", why: "The acid dulls a finished edge." }],
+    caution: "Ferric chloride: gloves, goggles, ventilation; neutralize, dispose of it by local rules.",
+  },
+  sharpen: {
+    name: "Sharpen",
+    words: "A burr along the whole edge, the other side, finer, strop; then try it.",
+    notAfter: [],
+    caution:
+      "A sharpened blade stays taped till the end. A buffer snatches: edge trailing, low on the wheel.",
+  },
+};
+
+/** A way of working: which stages in which order, and what is left for the oven. Source: common practice, three schools. */
+export interface School {
+  readonly key: "soft" | "hard" | "close";
+  readonly name: string;
+  readonly words: string;
+  readonly stages: readonly StageKind[];
+  /** mm a side on each bevel face. Starting values. */
+  readonly oven: number;
+}
+
+const END: readonly StageKind[] = ["grits", "hand", "handle", "etch", "sharpen"];
+
+export const SCHOOLS: readonly School[] = [
+  {
+    key: "soft",
+    name: "most of it soft",
+    words: "Most of the bevel before hardening, the edge left thick for the oven.",
+    stages: ["stock", "profile", "drill", "flats", "layout", "rough", "harden", "true", "finish", ...END],
+    oven: 0.25,
+  },
+  {
+    key: "hard",
+    name: "all of it hard",
+    words: "No bevel before hardening: for thin stock and true flats.",
+    stages: ["stock", "profile", "drill", "flats", "harden", "true", "layout", "rough", "finish", ...END],
+    oven: 0.05,
+  },
+  {
+    key: "close",
+    name: "nearly to the apex",
+    words: "Soft and nearly to the apex, for a zero bevel in thin stock.",
+    stages: ["stock", "profile", "drill", "flats", "layout", "rough", "harden", "true", "finish", ...END],
+    oven: 0.05,
+  },
+];
+
+/** What must have been left undone and was not, when these are done in this order: one line for each, with its reason. */
+export function outOfOrder(done: readonly StageKind[]): { kind: StageKind; after: StageKind; why: string }[] {
+  return done.flatMap((kind, i) =>
+    STAGES[kind].notAfter.flatMap(({ kind: late, why }) =>
+      done.slice(0, i).includes(late) ? [{ kind, after: late, why }] : [],
+    ),
+  );
+}
