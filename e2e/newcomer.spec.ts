@@ -81,7 +81,8 @@ test("each of the other files is handed over, and a solid being written can be s
   for (const [name, ending, holds] of [
     ["DXF", ".dxf", "OUTLINE"],
     ["SVG", ".svg", 'id="OUTLINE"'],
-    ["gauges", "-gauges.dxf", "MARK"],
+    ["gauges as DXF", "-gauges.dxf", "MARK"],
+    ["gauges as STL", "-gauges.zip", "gauges.txt"],
     ["CSV", "-stations.csv", "grindLine right"],
     ["blade file", ".json", '"true-spine/blade"'],
   ] as const) {
