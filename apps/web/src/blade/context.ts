@@ -98,6 +98,7 @@ export function useSaveStatus(): { status: SaveStatus; why: string | null; revis
     useStore(savings.handle.state),
     useStore(savings.photo.state),
     useStore(savings.photoPlace.state),
+    useStore(savings.route.state),
   ];
   const [worst] = states.toSorted((a, b) => TROUBLE[b.status] - TROUBLE[a.status]);
   return { status: worst!.status, why: worst!.why, revision: states[0]!.revision };

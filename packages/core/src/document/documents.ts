@@ -11,6 +11,8 @@ import {
   PhotoPlaceSchema,
   PhotoSchema,
 } from "../photo/schema.ts";
+import { parseRoute } from "../route/parse.ts";
+import { NO_ROUTE, type Route, RouteSchema } from "../route/schema.ts";
 import type { Fault } from "./fault.ts";
 
 /** The documents that may belong to a blade beside its own file, by kind. */
@@ -19,6 +21,7 @@ export interface Documents {
   readonly handle: Handle;
   readonly photo: Photo;
   readonly photoPlace: PhotoPlace;
+  readonly route: Route;
 }
 export type DocumentKind = keyof Documents;
 
@@ -28,6 +31,7 @@ export const NO_DOCUMENTS: Documents = {
   handle: NO_HANDLE,
   photo: NO_PHOTO,
   photoPlace: NO_PLACE,
+  route: NO_ROUTE,
 };
 export const DOCUMENT_KINDS = Object.keys(NO_DOCUMENTS) as readonly DocumentKind[];
 
@@ -38,6 +42,7 @@ export const SCHEMAS = {
   handle: HandleSchema,
   photo: PhotoSchema,
   photoPlace: PhotoPlaceSchema,
+  route: RouteSchema,
 } as const;
 
 type Parsed<K extends DocumentKind> =
@@ -60,6 +65,10 @@ const PARSERS: { [K in DocumentKind]: (value: unknown) => Parsed<K> } = {
   photoPlace: (value) => {
     const parsed = parsePhotoPlace(value);
     return parsed.ok ? { ok: true, document: parsed.place } : parsed;
+  },
+  route: (value) => {
+    const parsed = parseRoute(value);
+    return parsed.ok ? { ok: true, document: parsed.route } : parsed;
   },
 };
 

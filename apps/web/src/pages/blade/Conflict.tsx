@@ -27,6 +27,7 @@ const WORDS: Record<DocumentKind, string> = {
   handle: "The handle",
   photo: "The photo under it",
   photoPlace: "The place of the photo",
+  route: "The route",
 };
 
 function DocumentConflict({ kind, words }: { kind: DocumentKind; words: string }) {

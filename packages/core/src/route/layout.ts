@@ -1,0 +1,133 @@
+import type { Field } from "../blade/field.ts";
+import { drawnLines } from "../blade/lines.ts";
+import { bevelOn, type Hole, SIDES, type Side } from "../blade/schema.ts";
+import { read } from "../blade/table.ts";
+import { linesApartOutOfSquare, scribeGap, scribeSetting } from "../grind/relations.ts";
+import { tan } from "../units/angle.ts";
+import { placesOf, type Rung, readingsAt, type StageReading } from "./ladder.ts";
+
+/** What is scribed before grinding, and what it will be worth: lengths mm, angles degrees. Source: geometry. */
+export interface LayoutSheet {
+  readonly places: readonly LayoutPlace[];
+  /** Height gauge for two centre lines `gap` apart at the heel, scribed from both faces. */
+  readonly setting: number;
+  /** Where the two lines meet on the taper, and beyond which they have crossed; null where they never do. */
+  readonly meetAt: number | null;
+  /** Beyond which the steel is thinner than the setting and the gauge scribes nothing; null where it never is. */
+  readonly missesFrom: number | null;
+  readonly plunges: readonly { readonly side: Side | "both"; readonly foot: number; readonly top: number }[];
+  readonly holes: readonly Hole[];
+  /** How far apart the two grind lines come out when the outline is out of square; null where no bevel has an angle. */
+  readonly squareness: readonly { readonly degrees: number; readonly apart: number }[];
+}
+
+export interface LayoutPlace {
+  readonly place: StageReading["place"];
+  readonly x: number;
+  /** Over the flats when the lines are scribed. */
+  readonly flats: number;
+  /** Between the two lines; negative where they have crossed: the centre is still midway. */
+  readonly gap: number;
+  /** One line from one face: half the thickness here. */
+  readonly single: number;
+  /** A drill laid flat and flipped scribes lines this far apart. */
+  readonly drillApart: number;
+  /** The edge to leave with the rough belt, and how far outside the lines on each side that is. */
+  readonly edge: number;
+  readonly outside: number;
+  /** The grind line to scribe now on each side, where it will end, and how far it climbs. */
+  readonly line: { readonly [side in Side]: { now: number; final: number; climb: number } | null };
+}
+
+/** Angles out of square worth knowing the cost of, degrees. */
+const OUT_OF_SQUARE = [0.25, 0.5, 1] as const;
+
+/** The layout sheet for a stage: scribed on the steel as `now` has it, for the bevel that `rough` leaves. */
+export function layoutOf(
+  finished: Field,
+  now: Pick<Rung, "field" | "left" | "isBevelled">,
+  rough: Pick<Rung, "field" | "left" | "isBevelled">,
+  gap: number,
+): LayoutSheet {
+  const [scribed, ground, last] = [
+    readingsAt(now, finished),
+    readingsAt(rough, finished),
+    readingsAt({ field: finished, left: { faces: 0, flats: 0 }, isBevelled: true }, finished),
+  ];
+  const setting = Math.max(0, scribeSetting(scribed[0]!.flats, gap));
+  const drill = nearestDrill(scribed[0]!.flats, gap);
+  const places = scribed.map(({ place, x, flats }, i): LayoutPlace => {
+    const apart = scribeGap(flats, setting);
+    const line = (side: Side) => {
+      const [from, to] = [ground[i]!.grindLine[side], last[i]!.grindLine[side]];
+      return from === null || to === null ? null : { now: from, final: to, climb: to - from };
+    };
+    return {
+      place,
+      x,
+      flats,
+      gap: apart,
+      single: flats / 2,
+      drillApart: Math.abs(flats - drill),
+      edge: ground[i]!.edge,
+      outside: (ground[i]!.edge - Math.abs(apart)) / 2,
+      line: { left: line("left"), right: line("right") },
+    };
+  });
+  const extra = scribed[0]!.flats - read(finished.thickness, scribed[0]!.x);
+  const isBar = now.field.blade.thickness !== finished.blade.thickness;
+  const thickness = (x: number) => (isBar ? scribed[0]!.flats : read(finished.thickness, x) + extra);
+  const heel = placesOf(finished)[0]!;
+  const range = [scribed.find(({ u }) => u === heel.u)!.x, finished.ring.right] as const;
+  const middle = last[1]!;
+  const beta = middle.angle.right ?? middle.angle.left;
+  return {
+    places,
+    setting,
+    meetAt: fallsTo(thickness, 2 * setting, range),
+    missesFrom: fallsTo(thickness, setting, range),
+    plunges: plungeMarks(finished),
+    holes: finished.blade.holes ?? [],
+    squareness:
+      beta === null
+        ? []
+        : OUT_OF_SQUARE.filter((degrees) => degrees < beta).map((degrees) => ({
+            degrees,
+            apart: linesApartOutOfSquare(middle.flats, beta, degrees),
+          })),
+  };
+}
+
+/** Drills by which a centre is scribed, mm. Source: common practice, half millimetres. */
+export function nearestDrill(thickness: number, gap: number): number {
+  return Math.round((thickness - gap) * 2) / 2;
+}
+
+/** Where a thickness first falls to a value along x; null where it never does. */
+function fallsTo(thickness: (x: number) => number, value: number, [from, to]: readonly [number, number]) {
+  const steps = 2000;
+  const at = (i: number) => from + ((to - from) * i) / steps;
+  for (let i = 0; i <= steps; i++) {
+    if (thickness(at(i)) > value) continue;
+    if (i === 0) return from;
+    const [a, b] = [thickness(at(i - 1)), thickness(at(i))];
+    return at(i - 1) + ((at(i) - at(i - 1)) * (a - value)) / (a - b || 1);
+  }
+  return null;
+}
+
+/** Foot and top of each plunge from the junction, to be marked from one square on both sides. */
+function plungeMarks(finished: Field): LayoutSheet["plunges"] {
+  const { plunge } = drawnLines(finished);
+  return SIDES.flatMap((side) => {
+    const isSame = finished.blade.bevels.left === "same";
+    if (isSame && side === "left") return [];
+    const [cut, line] = [finished.plunges[side], plunge[side]];
+    if (!cut || !line) return [];
+    // The straight line that is scribed, not the sweep that the belt's overhang leaves beside it.
+    const bevel = bevelOn(finished.blade, side);
+    const lean = bevel.kind === "none" ? 0 : bevel.plunge.lean;
+    const rise = line[line.length - 1]![1] - cut.y;
+    return [{ side: isSame ? "both" : side, foot: cut.x, top: cut.x + rise * tan(lean) }];
+  });
+}
