@@ -9,6 +9,7 @@ import { LARGEST_BODY } from "./body.ts";
 import type { Database } from "./database.ts";
 import { notFound, Problem, problemResponse } from "./problem.ts";
 import { bladeRoutes } from "./routes/blades.ts";
+import { shopRoutes } from "./routes/shop.ts";
 
 const schemas = new Map<string, object>(Object.entries(SCHEMAS));
 
@@ -73,6 +74,7 @@ export function createApp({ db, log, webDist }: AppOptions): Hono {
     return c.json(schema);
   });
   app.route("/api/blades", bladeRoutes(db));
+  app.route("/api/shop", shopRoutes(db));
   app.all("/api/*", () => {
     throw notFound("address");
   });

@@ -9,6 +9,8 @@ import {
   parseDocument,
 } from "@true-spine/core/document/documents.ts";
 import { faultsOf } from "@true-spine/core/document/explain.ts";
+import { parseShop } from "@true-spine/core/shop/parse.ts";
+import type { Shop } from "@true-spine/core/shop/schema.ts";
 import { Ajv } from "ajv";
 import type { Context } from "hono";
 import { Problem, refusedDocument } from "./problem.ts";
@@ -81,6 +83,13 @@ export function documentOf<K extends DocumentKind>(kind: K, value: unknown): Doc
   const parsed = parseDocument(kind, value);
   if (!parsed.ok) throw refusedDocument(parsed.faults);
   return parsed.document;
+}
+
+/** The shop from a request's value, or a 422 with every fault and its path. */
+export function shopOf(value: unknown): Shop {
+  const parsed = parseShop(value);
+  if (!parsed.ok) throw refusedDocument(parsed.faults);
+  return parsed.shop;
 }
 
 export function kindOf(c: Context): DocumentKind {

@@ -1,5 +1,6 @@
 import type { Blade } from "./blade/schema.ts";
 import type { DocumentKind, Documents } from "./document/documents.ts";
+import type { Shop } from "./shop/schema.ts";
 
 /** What server and pages say to one another about blades, apart from the blade file itself. */
 export const BLADE_STATES = ["design", "in work", "finished"] as const;
@@ -45,6 +46,12 @@ export interface BladeWithFile extends BladeRow {
 export interface StandingDocument<K extends DocumentKind = DocumentKind> {
   revision: number;
   file: Documents[K] | null;
+}
+
+/** The shop as it stands; revision 0 and null where it has said nothing yet. */
+export interface StandingShop {
+  revision: number;
+  file: Shop | null;
 }
 
 export interface RevisionRow {

@@ -9,17 +9,19 @@ import { useSettings } from "../app/settings.ts";
 import { type RailState, useFile, usePurpose, useRail, useScreen } from "../blade/context.ts";
 import { fieldOf } from "../blade/derived.ts";
 import { clearStations, groundOtherWay } from "../blade/pull.ts";
+import { AXIS_HEIGHT, Axis } from "./Axis.tsx";
 import { Chart, type Curve } from "./Chart.tsx";
+import { Scribe } from "./Scribe.tsx";
 import { ScribeMark } from "./ScribeMark.tsx";
 import { ScribePad } from "./ScribePad.tsx";
 import { type SidePlace, SideView, useSidePlace } from "./SideView.tsx";
 import { SpineView, spineTimes } from "./SpineView.tsx";
-import { type Scale, scaleFor, ticks } from "./scale.ts";
+import { Strip } from "./Strip.tsx";
+import { type Scale, scaleFor } from "./scale.ts";
 import { useSize } from "./useSize.ts";
 import { fittedView, zoomed } from "./zoom.ts";
 
-const MARGIN = { left: 64, right: 28 };
-const AXIS_HEIGHT = 30;
+export const MARGIN = { left: 64, right: 28 };
 
 /** The strips of a blade, one above the other on one x axis, with the scribe through all of them. */
 export function Rail({ handles }: { handles: (place: SidePlace) => ReactNode }) {
@@ -67,40 +69,6 @@ export function Rail({ handles }: { handles: (place: SidePlace) => ReactNode }) 
         </ScribePad>
       )}
     </div>
-  );
-}
-
-function Strip({
-  title,
-  note,
-  height,
-  isBlue,
-  children,
-}: {
-  title: string;
-  note?: string;
-  height: number;
-  isBlue?: boolean;
-  children: ReactNode;
-}) {
-  return (
-    <section
-      aria-label={`${title} strip`}
-      className={`relative border-b contain-content ${isBlue ? "border-layout-grid bg-layout" : "border-rule bg-paper"}`}
-      style={{ height }}
-    >
-      {children}
-      <h2
-        className={`pointer-events-none absolute top-1.5 left-2.5 text-[13px] font-semibold ${isBlue ? "text-scribed" : "text-ink"}`}
-      >
-        {title}
-        {note && (
-          <span className={`ml-1.5 text-[11px] font-normal ${isBlue ? "text-scribed-faint" : "text-faint"}`}>
-            {note}
-          </span>
-        )}
-      </h2>
-    </section>
   );
 }
 
@@ -255,64 +223,5 @@ function AngleStrip({ file, scale, height }: { file: Blade; scale: Scale; height
       step={1}
       show={(value) => `${value.toFixed(0)}°`}
     />
-  );
-}
-
-const Axis = memo(function Axis({ scale }: { scale: Scale }) {
-  const unit = useSettings((settings) => settings.unit);
-  const inch = unit !== "mm";
-  const marks = ticks(scale, 70, inch ? MILLIMETRES_IN.inch / 4 : 1);
-  return (
-    <svg
-      width={scale.width}
-      height={AXIS_HEIGHT}
-      role="img"
-      aria-label="Distance from the junction"
-      className="block bg-room"
-    >
-      {ticks(scale, 18, inch ? MILLIMETRES_IN.inch / 20 : 1).map((x) => (
-        <line key={x} x1={scale.px(x)} x2={scale.px(x)} y1={0} y2={5} stroke="var(--color-frame)" />
-      ))}
-      {marks.map((x) => (
-        <g key={x}>
-          <line x1={scale.px(x)} x2={scale.px(x)} y1={0} y2={9} stroke="var(--color-ink)" />
-          <text x={scale.px(x)} y={23} textAnchor="middle" className="fill-faint text-[11px]">
-            {showLength(x, unit, unit === "mm" ? 0 : unit === "inch" ? 2 : 0)}
-          </text>
-        </g>
-      ))}
-    </svg>
-  );
-});
-
-function Scribe({ scale, height }: { scale: Scale; height: number }) {
-  const unit = useSettings((settings) => settings.unit);
-  const { rail } = useScreen();
-  const scribe = useRail((state) => state.scribe);
-  const x = scale.px(scribe);
-  if (x < -1 || x > scale.width + 1) return null;
-  const label = showLength(scribe, unit, unit === "mm" ? 1 : undefined);
-  return (
-    <div
-      role="slider"
-      tabIndex={0}
-      aria-label="Scribe"
-      aria-orientation="horizontal"
-      aria-valuemin={Math.round(scale.from)}
-      aria-valuemax={Math.round(scale.to)}
-      aria-valuenow={scribe}
-      aria-valuetext={`${label} ${unit} from the junction`}
-      className="pointer-events-none absolute top-0 -translate-x-1/2 outline-offset-0"
-      style={{ left: x, height }}
-      onKeyDown={(event) => {
-        if (event.key === "Home") rail.setState({ scribe: scale.from });
-        if (event.key === "End") rail.setState({ scribe: scale.to });
-      }}
-    >
-      <div className="mx-auto rounded-sm bg-scribe px-1.5 text-[12px] leading-5 font-bold text-[#1b0d08]">
-        {label}
-      </div>
-      <div className="mx-auto w-px bg-scribe" style={{ height: height - 20 }} />
-    </div>
   );
 }

@@ -5,14 +5,14 @@ import type { Abrasive } from "./schema.ts";
  * values, in the spirit of common practice and without a source: they rank belts and are corrected by the shop's log.
  */
 
-/** mm³ a minute of a fresh P60 belt (269 µm) of each abrasive, by hand on a usual two-horse belt. Starting values. */
+/** mm³ a minute of a fresh P60 belt (269 µm) of each abrasive by hand, looking and dipping counted in. Starting values. */
 const RATE_AT_P60: Readonly<Record<Abrasive["abrasive"], number>> = {
-  ceramic: 900,
-  zirconia: 650,
-  alumina: 450,
-  "silicon carbide": 350,
-  structured: 300,
-  diamond: 300,
+  ceramic: 120,
+  zirconia: 90,
+  alumina: 60,
+  "silicon carbide": 45,
+  structured: 40,
+  diamond: 40,
 };
 const P60 = 269;
 /** Removal falls about in proportion to the particle. Starting value. */

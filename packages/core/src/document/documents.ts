@@ -13,6 +13,7 @@ import {
 } from "../photo/schema.ts";
 import { parseRoute } from "../route/parse.ts";
 import { NO_ROUTE, type Route, RouteSchema } from "../route/schema.ts";
+import { ShopSchema } from "../shop/schema.ts";
 import type { Fault } from "./fault.ts";
 
 /** The documents that may belong to a blade beside its own file, by kind. */
@@ -43,6 +44,7 @@ export const SCHEMAS = {
   photo: PhotoSchema,
   photoPlace: PhotoPlaceSchema,
   route: RouteSchema,
+  shop: ShopSchema,
 } as const;
 
 type Parsed<K extends DocumentKind> =

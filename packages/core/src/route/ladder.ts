@@ -1,5 +1,4 @@
-import type { Abrasive } from "../abrasive/schema.ts";
-import { depthAfter, type Planned, planSequence, USUAL } from "../abrasive/sequence.ts";
+import { depthAfter, type Planned, planSequence } from "../abrasive/sequence.ts";
 import { placeAt } from "../blade/chain.ts";
 import { compileField, compileStageWithBevels, type Field, thicknessAt } from "../blade/field.ts";
 import { drawnLines } from "../blade/lines.ts";
@@ -9,6 +8,7 @@ import { type Blade, SIDES } from "../blade/schema.ts";
 import type { Allowance } from "../blade/side.ts";
 import { type Station, stationAt } from "../blade/station.ts";
 import { constant, read } from "../blade/table.ts";
+import type { Shop } from "../shop/schema.ts";
 import { tan } from "../units/angle.ts";
 import type { Route, StageKind } from "./schema.ts";
 
@@ -33,12 +33,12 @@ export interface Rung {
 }
 
 /** Works every stage out, first to last. The blade must be sound; a stage that thin steel cannot hold is its field's own fault. */
-export function ladderOf(blade: Blade, route: Route, store: readonly Abrasive[]): Rung[] {
+export function ladderOf(blade: Blade, route: Route, shop: Shop): Rung[] {
   const finished = compileField(blade);
   const faces = faceArea(finished);
   const flats = flatArea(finished);
   const kinds = route.stages.map((stage) => stage.kind);
-  const take = amounts(route, store, faces, flats);
+  const take = amounts(route, shop, faces, flats);
   const isSteep = hasSteepBevel(finished);
   const known = new Map<string, Pick<Rung, "field" | "volume">>();
   const rungs: Rung[] = [];
@@ -76,7 +76,7 @@ export function ladderOf(blade: Blade, route: Route, store: readonly Abrasive[])
       volume,
       belts: beltsOf(kind, {
         route,
-        store,
+        shop,
         faces,
         flats,
         take,
@@ -133,30 +133,32 @@ function hasSteepBevel(finished: Field): boolean {
 type Amounts = Partial<Record<StageKind, { faces: number; flats: number }>>;
 
 /** What each stage takes off a face and off a flat, mm a side. */
-function amounts(route: Route, store: readonly Abrasive[], faces: number, flats: number): Amounts {
+function amounts(route: Route, shop: Shop, faces: number, flats: number): Amounts {
   const { oven, skin, coarse, finish } = route;
-  const share = USUAL.scratchShare;
+  const share = shop.scratchShare;
   return {
-    true: { faces: 0, flats: skin + finerDepth(store, flats, coarse, finish.flats) },
+    true: { faces: 0, flats: skin + finerDepth(shop, flats, coarse, finish.flats) },
     finish: { faces: oven + skin, flats: 0 },
-    grits: { faces: finerDepth(store, faces, coarse, finish.bevels), flats: 0 },
+    grits: { faces: finerDepth(shop, faces, coarse, finish.bevels), flats: 0 },
     hand: { faces: depthAfter(finish.bevels, share), flats: depthAfter(finish.flats, share) },
   };
 }
 
 /** What the belts after a coarse one take to a finish, mm: by the cheapest sequence on hand, else by halving each time. */
-function finerDepth(store: readonly Abrasive[], area: number, from: number, to: number): number {
+function finerDepth(shop: Shop, area: number, from: number, to: number): number {
   if (to >= from) return 0;
-  const planned = planSequence(store, { ...USUAL, area, from, to, depth: null });
+  const planned = planSequence(shop.abrasives, { ...ratesOf(shop), area, from, to, depth: null });
   if (planned.ok) return planned.sequence.depth;
   let depth = 0;
-  for (let size = from; size > to; size /= 2) depth += depthAfter(size, USUAL.scratchShare);
+  for (let size = from; size > to; size /= 2) depth += depthAfter(size, shop.scratchShare);
   return depth;
 }
 
+const ratesOf = ({ hourly, largestStep, scratchShare }: Shop) => ({ hourly, largestStep, scratchShare });
+
 interface Work {
   readonly route: Route;
-  readonly store: readonly Abrasive[];
+  readonly shop: Shop;
   readonly faces: number;
   readonly flats: number;
   readonly take: Amounts;
@@ -164,9 +166,9 @@ interface Work {
 }
 
 /** The belts of a stage that has some; null for the others. */
-function beltsOf(kind: StageKind, { route, store, faces, flats, take, removed }: Work): Rung["belts"] {
+function beltsOf(kind: StageKind, { route, shop, faces, flats, take, removed }: Work): Rung["belts"] {
   const plan = (area: number, from: number, to: number, depth: number | null) =>
-    planSequence(store, { ...USUAL, area, from, to, depth });
+    planSequence(shop.abrasives, { ...ratesOf(shop), area, from, to, depth });
   const { coarse, finish } = route;
   switch (kind) {
     case "rough":

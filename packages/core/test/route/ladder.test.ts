@@ -1,5 +1,4 @@
 import { describe, expect, test } from "vitest";
-import { USUAL_STORE } from "../../src/abrasive/usual-store.ts";
 import { compileField, thicknessAt } from "../../src/blade/field.ts";
 import { solidBetween } from "../../src/blade/mass.ts";
 import { isInside, spansAt } from "../../src/blade/outline.ts";
@@ -9,6 +8,7 @@ import { firstRoute } from "../../src/route/first.ts";
 import { ladderOf, type Rung, readingsAt } from "../../src/route/ladder.ts";
 import type { Route } from "../../src/route/schema.ts";
 import { SCHOOLS } from "../../src/route/stages.ts";
+import { USUAL_SHOP } from "../../src/shop/schema.ts";
 import { checked, example } from "../examples.ts";
 import { KINDS } from "../kinds.ts";
 import { sumCells } from "../reference/integrator.ts";
@@ -18,14 +18,14 @@ const blades: [string, Blade][] = [
   ...KINDS.map(([name, raw]): [string, Blade] => [name, checked(raw)]),
 ];
 const routed = (blade: Blade, change: Partial<Route> = {}) =>
-  ladderOf(blade, { ...firstRoute(blade), ...change }, USUAL_STORE);
+  ladderOf(blade, { ...firstRoute(blade), ...change }, USUAL_SHOP);
 const at = (rungs: readonly Rung[], kind: string) => rungs.find((rung) => rung.kind === kind)!;
 
 describe("the ladder of stages", () => {
   test.each(blades)("%s: its last stage is the blade, every school", (_, blade) => {
     const finished = solidBetween(compileField(blade)).volume;
     for (const school of SCHOOLS) {
-      const rungs = ladderOf(blade, firstRoute(blade, school), USUAL_STORE);
+      const rungs = ladderOf(blade, firstRoute(blade, school), USUAL_SHOP);
       expect(rungs.at(-1)!.volume / finished).toBeCloseTo(1, 9);
       expect(rungs.at(-1)!.left).toEqual({ faces: 0, flats: 0 });
     }
@@ -54,7 +54,7 @@ describe("the ladder of stages", () => {
     "%s: each stage's own volume agrees with a second integrator to two thousandths",
     (_, blade) => {
       const route = firstRoute(blade);
-      const rungs = ladderOf(blade, route, USUAL_STORE);
+      const rungs = ladderOf(blade, route, USUAL_SHOP);
       const seen = new Set<string>();
       for (const [i, rung] of rungs.entries()) {
         const done = rungs.slice(0, i + 1).map((one) => one.kind);
@@ -117,14 +117,17 @@ describe("what was chosen drives it", () => {
   });
 
   test("all of it hard leaves less on the bevel than most of it soft, and nothing is bevelled before the oven", () => {
-    const [soft, hard] = SCHOOLS.map((school) => ladderOf(blade, firstRoute(blade, school), USUAL_STORE));
+    const [soft, hard] = SCHOOLS.map((school) => ladderOf(blade, firstRoute(blade, school), USUAL_SHOP));
     expect(at(hard!, "rough").left.faces).toBeLessThan(at(soft!, "rough").left.faces);
     expect(at(hard!, "harden").isBevelled).toBe(false);
     expect(at(soft!, "harden").isBevelled).toBe(true);
   });
 
   test("without belts fine enough the stages still stand, and the belts say why not", () => {
-    const rungs = ladderOf(blade, firstRoute(blade), USUAL_STORE.slice(0, 4));
+    const rungs = ladderOf(blade, firstRoute(blade), {
+      ...USUAL_SHOP,
+      abrasives: USUAL_SHOP.abrasives.slice(0, 4),
+    });
     const planned = at(rungs, "grits").belts!.planned;
     expect(planned.ok ? "" : planned.why).toMatch(/as fine as 35/);
     expect(at(rungs, "rough").left.faces).toBeGreaterThan(0.3);

@@ -1,17 +1,17 @@
 import { describe, expect, test } from "vitest";
-import { USUAL_STORE } from "../../src/abrasive/usual-store.ts";
 import { compileField } from "../../src/blade/field.ts";
 import { parseDocument } from "../../src/document/documents.ts";
 import { firstRoute } from "../../src/route/first.ts";
 import { ladderOf } from "../../src/route/ladder.ts";
 import { layoutOf } from "../../src/route/layout.ts";
 import { outOfOrder, SCHOOLS, STAGES } from "../../src/route/stages.ts";
+import { USUAL_SHOP } from "../../src/shop/schema.ts";
 import { changed, example } from "../examples.ts";
 
 function sheetFor(change: Parameters<typeof changed>[1], gap: number, skin = 0.1) {
   const blade = changed(example("field"), change);
   const finished = compileField(blade);
-  const rungs = ladderOf(blade, { ...firstRoute(blade), skin }, USUAL_STORE);
+  const rungs = ladderOf(blade, { ...firstRoute(blade), skin }, USUAL_SHOP);
   const at = (kind: string) => rungs.find((rung) => rung.kind === kind)!;
   return { sheet: layoutOf(finished, at("layout"), at("rough"), gap), at, finished };
 }

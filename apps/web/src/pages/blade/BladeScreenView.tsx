@@ -18,7 +18,7 @@ import { Commands } from "./Commands.tsx";
 import { Conflict } from "./Conflict.tsx";
 import { HistoryPanel } from "./HistoryPanel.tsx";
 import { LimitsPanel } from "./LimitsPanel.tsx";
-import { BLADE_PAGES } from "./pages.ts";
+import { BLADE_PAGES, type BladePage } from "./pages.ts";
 import { TakePanel } from "./TakePanel.tsx";
 import { Tray } from "./Tray.tsx";
 import { useKeys } from "./useKeys.ts";
@@ -46,33 +46,40 @@ export function BladeScreenView({ row }: { row: BladeWithFile }) {
 }
 
 /** Everything below the header. It takes nothing from the blade itself, so that each part redraws on its own. */
-const Working = memo(function Working({ page }: { page: (typeof BLADE_PAGES)[number] }) {
-  const { Controls, Handles } = page;
-  const handles = useCallback((place: SidePlace) => <Handles place={place} />, [Handles]);
+const Working = memo(function Working({ page }: { page: BladePage }) {
   return (
     <>
       <Judging />
-      {/* A tablet held upright has the drawing above and the controls below it, in two columns. */}
-      <div className="flex min-h-0 flex-1 max-lg:portrait:flex-col">
-        <div className="min-w-0 flex-1 max-lg:portrait:min-h-[55%]">
-          <Rail handles={handles} />
-        </div>
-        <aside
-          aria-label="At the scribe, and controls"
-          className="w-84 shrink-0 overflow-y-auto border-l border-rule bg-room max-lg:portrait:w-full max-lg:portrait:shrink"
-        >
-          <div className="flex flex-col gap-1.5 max-lg:portrait:block max-lg:portrait:columns-2 max-lg:portrait:gap-1.5 max-lg:portrait:*:mb-1.5 max-lg:portrait:*:break-inside-avoid">
-            <AtScribe />
-            <WholeFigures />
-            <Controls />
-          </div>
-        </aside>
-      </div>
+      {"Page" in page ? <page.Page /> : <Stripped page={page} />}
       <Tray />
       <SolidView />
     </>
   );
 });
+
+/** The strips, with the page's own handles on them and its controls beside them. */
+function Stripped({ page }: { page: Extract<BladePage, { Controls: unknown }> }) {
+  const { Controls, Handles } = page;
+  const handles = useCallback((place: SidePlace) => <Handles place={place} />, [Handles]);
+  return (
+    // A tablet held upright has the drawing above and the controls below it, in two columns.
+    <div className="flex min-h-0 flex-1 max-lg:portrait:flex-col">
+      <div className="min-w-0 flex-1 max-lg:portrait:min-h-[55%]">
+        <Rail handles={handles} />
+      </div>
+      <aside
+        aria-label="At the scribe, and controls"
+        className="w-84 shrink-0 overflow-y-auto border-l border-rule bg-room max-lg:portrait:w-full max-lg:portrait:shrink"
+      >
+        <div className="flex flex-col gap-1.5 max-lg:portrait:block max-lg:portrait:columns-2 max-lg:portrait:gap-1.5 max-lg:portrait:*:mb-1.5 max-lg:portrait:*:break-inside-avoid">
+          <AtScribe />
+          <WholeFigures />
+          <Controls />
+        </div>
+      </aside>
+    </div>
+  );
+}
 
 function SolidView() {
   const { rail } = useScreen();

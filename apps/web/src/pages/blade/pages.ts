@@ -2,18 +2,19 @@ import type { ComponentType } from "react";
 import type { SidePlace } from "../../rail/SideView.tsx";
 import { GrindControls } from "./GrindControls.tsx";
 import { GrindHandles } from "./GrindHandles.tsx";
+import { RoutePage } from "./route/RoutePage.tsx";
 import { ShapeControls } from "./ShapeControls.tsx";
 import { ShapeHandles } from "./ShapeHandles.tsx";
 
-export interface BladePage {
-  readonly path: string;
-  readonly name: string;
-  readonly Controls: ComponentType;
-  readonly Handles: ComponentType<{ place: SidePlace }>;
-}
+/** A page over the blade's strips has controls and handles; one with a picture of its own fills all below the header. */
+export type BladePage = { readonly path: string; readonly name: string } & (
+  | { readonly Controls: ComponentType; readonly Handles: ComponentType<{ place: SidePlace }> }
+  | { readonly Page: ComponentType }
+);
 
 /** The pages of a blade in working order: what is decided first stands first. */
 export const BLADE_PAGES: readonly BladePage[] = [
   { path: "shape", name: "Shape", Controls: ShapeControls, Handles: ShapeHandles },
   { path: "grind", name: "Grind", Controls: GrindControls, Handles: GrindHandles },
+  { path: "route", name: "Route", Page: RoutePage },
 ];

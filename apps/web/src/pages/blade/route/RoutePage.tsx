@@ -1,0 +1,100 @@
+import { firstRoute } from "@true-spine/core/route/first.ts";
+import type { Stage } from "@true-spine/core/route/schema.ts";
+import { SCHOOLS } from "@true-spine/core/route/stages.ts";
+import { useState } from "react";
+import { useDocument, useScreen } from "../../../blade/context.ts";
+import { useRouteReport } from "../../../blade/routing.ts";
+import { LadderRail } from "./LadderRail.tsx";
+import { LayoutGroup } from "./LayoutGroup.tsx";
+import { RouteControls } from "./RouteControls.tsx";
+import { StageGroup } from "./StageGroup.tsx";
+import { StageSection } from "./StageSection.tsx";
+import { StageTable } from "./StageTable.tsx";
+
+/** From bar to finished edge: the ladder of stages, what each leaves, its belts, its layout and its set-up. */
+export function RoutePage() {
+  const { open } = useScreen();
+  const route = useDocument("route");
+  const { report, isBehind } = useRouteReport();
+  const [picked, setPicked] = useState<number | null>(null);
+  if (route.stages.length === 0) return <NoRoute />;
+  const next = route.stages.findIndex((stage) => stage.done === undefined);
+  const chosen = Math.min(picked ?? Math.max(0, next), route.stages.length - 1);
+  const kind = route.stages[chosen]!.kind;
+  const stage = report?.stages.find((one) => one.kind === kind);
+  const change = (stages: Stage[]) => {
+    open.end();
+    open.put({ route: { ...route, stages } });
+  };
+  return (
+    <div className="flex min-h-0 flex-1 max-lg:portrait:flex-col" aria-busy={isBehind}>
+      <div className="flex min-w-0 flex-1 flex-col max-lg:portrait:min-h-[60%]">
+        <div className="h-[52%] shrink-0">
+          {report ? (
+            <LadderRail stages={report.stages} chosen={chosen} />
+          ) : (
+            <p className="p-6 text-faint">Working the stages out …</p>
+          )}
+        </div>
+        <div className="min-h-0 flex-1 overflow-y-auto border-t border-rule bg-sheet px-2">
+          <p className="py-1.5 text-xs text-faint">
+            {next < 0
+              ? "Every stage is done."
+              : `${route.stages.filter((one) => one.done).length} of ${route.stages.length} done.`}
+            {report &&
+              report.minutes > 0 &&
+              ` About ${Math.round(report.minutes)} minutes at the belts in all.`}
+          </p>
+          <StageTable
+            route={route}
+            stages={report?.stages ?? null}
+            chosen={chosen}
+            onChoose={setPicked}
+            onChange={change}
+          />
+        </div>
+      </div>
+      <aside
+        aria-label="The stage, and what is chosen"
+        className="w-84 shrink-0 overflow-y-auto border-l border-rule bg-room max-lg:portrait:w-full max-lg:portrait:shrink"
+      >
+        <div className="flex flex-col gap-1.5">
+          {report && <StageSection stages={report.stages} chosen={chosen} />}
+          {stage && <StageGroup stage={stage} />}
+          {report?.layout && <LayoutGroup layout={report.layout} />}
+          <RouteControls />
+        </div>
+      </aside>
+    </div>
+  );
+}
+
+function NoRoute() {
+  const { open } = useScreen();
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto p-8">
+      <h2 className="text-lg font-bold">No route yet</h2>
+      <p className="mt-1 max-w-prose text-sm text-faint">
+        Choose how you work. Every stage is worked out backwards from the finished blade: the edge to stop at,
+        the line to scribe, the belts. All of it can be changed.
+      </p>
+      <ul className="mt-4 flex max-w-prose flex-col gap-2">
+        {SCHOOLS.map((school) => (
+          <li key={school.key}>
+            <button
+              type="button"
+              className="w-full rounded border border-frame bg-sheet px-4 py-3 text-left hover:bg-room"
+              onClick={() => {
+                open.end();
+                open.put({ route: firstRoute(open.store.getState().file, school) });
+              }}
+            >
+              <span className="block font-semibold first-letter:uppercase">{school.name}</span>
+              <span className="block text-sm text-faint">{school.words}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

@@ -1,0 +1,87 @@
+import type { Planned } from "../abrasive/sequence.ts";
+import { compileField, type Field, thicknessAt } from "../blade/field.ts";
+import { drawnLines, type Line, sectionShape } from "../blade/lines.ts";
+import { massOf } from "../blade/mass.ts";
+import { type Blade, SIDES, type Side } from "../blade/schema.ts";
+import { type AngleCost, costOfAngle, singleAngle } from "../grind/setups.ts";
+import type { Shop } from "../shop/schema.ts";
+import { densityOf } from "../steel/steels.ts";
+import { ladderOf, type Rung, readingsAt, type StageReading } from "./ladder.ts";
+import { type LayoutSheet, layoutOf } from "./layout.ts";
+import type { Route, StageKind } from "./schema.ts";
+
+/** One stage as a page or a sheet of paper shows it: plain figures and lines, nothing that must be asked again. */
+export interface StageReport {
+  readonly kind: StageKind;
+  readonly left: Rung["left"];
+  readonly isBevelled: boolean;
+  /** g taken off by the stage. */
+  readonly removed: number;
+  readonly readings: readonly StageReading[];
+  /** One angle a side to set a jig to, or null where no single angle exists. */
+  readonly angle: { readonly [side in Side]: number | null };
+  /** What a tenth of a degree costs at the middle, mm; null where there is no bevel. */
+  readonly tenth: AngleCost | null;
+  readonly belts: { readonly on: "bevels" | "flats"; readonly planned: Planned } | null;
+  readonly minutes: number;
+  readonly grindLine: { readonly [side in Side]: readonly Line[] };
+  /** Thickness of the very edge along the blade: x, mm. */
+  readonly edge: readonly (readonly [number, number])[];
+  /** The section at the place asked for. */
+  readonly section: readonly Line[];
+}
+
+export interface RouteReport {
+  readonly stages: readonly StageReport[];
+  /** Null where the route has no layout or no bevel to lay out. */
+  readonly layout: LayoutSheet | null;
+  readonly minutes: number;
+}
+
+/** Works a route out for a page or a sheet of paper; the section of every stage is cut at x. */
+export function reportOf(blade: Blade, route: Route, shop: Shop, x: number): RouteReport {
+  const finished = compileField(blade);
+  const rungs = ladderOf(blade, route, shop);
+  const density = densityOf(blade.steel);
+  const along = drawnLines(finished);
+  const clear = along.stations.filter((_, i) => along.clear[i]);
+  const lines = new Map<Field, Pick<StageReport, "grindLine" | "edge" | "section">>();
+  const drawn = (field: Field) => {
+    let known = lines.get(field);
+    if (!known) {
+      known = {
+        grindLine: drawnLines(field).grindLine,
+        edge: clear.map((station) => [station.x, thicknessAt(field, station.x, station.y)] as const),
+        section: sectionShape(field, x),
+      };
+      lines.set(field, known);
+    }
+    return known;
+  };
+  const stages = rungs.map((rung, i): StageReport => {
+    const readings = readingsAt(rung, finished);
+    const middle = readings[1]!;
+    const angle = (side: Side) => singleAngle(readings.map((reading) => reading.angle[side]));
+    const side = SIDES.find((one) => middle.grindLine[one] !== null && middle.angle[one] !== null);
+    const { belts } = rung;
+    return {
+      kind: rung.kind,
+      left: rung.left,
+      isBevelled: rung.isBevelled,
+      removed: i === 0 ? 0 : massOf(rungs[i - 1]!.volume - rung.volume, density),
+      readings,
+      angle: { left: angle("left"), right: angle("right") },
+      tenth: side ? costOfAngle(middle.grindLine[side]!, middle.angle[side]!, 0.1) : null,
+      belts: belts && { on: belts.on, planned: belts.planned },
+      minutes: belts?.planned.ok ? belts.planned.sequence.minutes : 0,
+      ...drawn(rung.field),
+    };
+  });
+  const scribed = rungs.find((rung) => rung.kind === "layout");
+  const ground = rungs.find((rung) => rung.kind === "rough") ?? rungs.find((rung) => rung.kind === "finish");
+  return {
+    stages,
+    layout: scribed && ground ? layoutOf(finished, scribed, ground, route.gap) : null,
+    minutes: stages.reduce((sum, { minutes }) => sum + minutes, 0),
+  };
+}

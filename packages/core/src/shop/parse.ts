@@ -1,0 +1,26 @@
+import { Ajv } from "ajv";
+import { micronsOf } from "../abrasive/gradings.ts";
+import { faultsOf } from "../document/explain.ts";
+import { type Fault, pathOf } from "../document/fault.ts";
+import { type Shop, ShopSchema } from "./schema.ts";
+
+const validate = new Ajv({ allErrors: true, verbose: true, strict: true }).compile(ShopSchema);
+
+/** A sound shop, or every fault found with its path. Never throws. */
+export function parseShop(
+  value: unknown,
+): { ok: true; shop: Shop } | { ok: false; faults: readonly Fault[] } {
+  const faults = faultsOf(validate, value);
+  if (faults.length > 0) return { ok: false, faults };
+  const shop = value as Shop;
+  const ids = shop.abrasives.map(({ id }) => id);
+  const wrong = shop.abrasives.flatMap(({ id, scale, grade }, i): Fault[] => [
+    ...(ids.indexOf(id) < i
+      ? [{ path: pathOf("abrasives", i, "id"), message: `“${id}” stands in the list already` }]
+      : []),
+    ...(micronsOf(scale, grade) === null
+      ? [{ path: pathOf("abrasives", i, "grade"), message: `the ${scale} scale has no grade “${grade}”` }]
+      : []),
+  ]);
+  return wrong.length > 0 ? { ok: false, faults: wrong } : { ok: true, shop };
+}
