@@ -20,14 +20,20 @@ export function Shell() {
         <Link to="/" aria-label="True Spine, to the rack" className="mb-2 rounded p-1">
           <img src="/mark.svg" alt="" className="size-8" />
         </Link>
-        <NavLink
-          to="/"
-          className={({ isActive }) =>
-            `w-12 rounded px-1 py-2 text-center text-xs font-semibold ${isActive ? "bg-deep text-on-deep" : "text-faint hover:bg-rule"}`
-          }
-        >
-          Rack
-        </NavLink>
+        {[
+          { to: "/", name: "Rack" },
+          { to: "/stores", name: "Stores" },
+        ].map(({ to, name }) => (
+          <NavLink
+            key={to}
+            to={to}
+            className={({ isActive }) =>
+              `mb-1 w-12 rounded px-1 py-2 text-center text-xs font-semibold ${isActive ? "bg-deep text-on-deep" : "text-faint hover:bg-rule"}`
+            }
+          >
+            {name}
+          </NavLink>
+        ))}
         <button
           type="button"
           className="mt-auto rounded p-2 text-faint hover:bg-rule"

@@ -7,6 +7,8 @@ export type Theme = "light" | "dark";
 interface Settings {
   unit: LengthUnit;
   theme: Theme;
+  hand: "right" | "left";
+  setHand(hand: "right" | "left"): void;
   /** Hints that were put away. */
   seen: readonly string[];
   see(hint: string): void;
@@ -20,6 +22,8 @@ export const useSettings = create<Settings>()(
     (set) => ({
       unit: "mm",
       theme: "light",
+      hand: "right",
+      setHand: (hand) => set({ hand }),
       seen: [],
       see: (hint) => set(({ seen }) => ({ seen: [...seen, hint] })),
       setUnit: (unit) => set({ unit }),

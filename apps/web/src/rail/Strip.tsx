@@ -22,7 +22,7 @@ export function Strip({
     >
       {children}
       <h2
-        className={`pointer-events-none absolute top-1.5 left-2.5 text-[13px] font-semibold ${isBlue ? "text-scribed" : "text-ink"}`}
+        className={`pointer-events-none absolute top-1.5 left-2.5 rounded text-[13px] font-semibold ${isBlue ? "bg-layout/75 text-scribed" : "text-ink"}`}
       >
         {title}
         {note && (

@@ -30,11 +30,25 @@ const When = Type.String({ pattern: "^\\d{4}-\\d{2}-\\d{2}T\\d{2}:\\d{2}(:\\d{2}
 const Note = Type.String({ minLength: 1, maxLength: 500, pattern: PRINTABLE });
 const Particle = Type.Number({ minimum: 0.1, maximum: 1000 });
 
+/** A reading taken while a stage was in hand, mm: the very edge, or a grind line above it. */
+const StageReading = Type.Object(
+  {
+    when: When,
+    what: Type.Union([Type.Literal("edge"), Type.Literal("line")]),
+    place: Type.Union([Type.Literal("heel"), Type.Literal("middle"), Type.Literal("tip")]),
+    value: Type.Number({ minimum: 0, maximum: 300 }),
+    /** The maker said that this stage went past its line. */
+    past: Type.Optional(Type.Boolean()),
+  },
+  only,
+);
+
 const Stage = Type.Object(
   {
     kind: Type.Union(STAGE_KINDS.map((kind) => Type.Literal(kind))),
     done: Type.Optional(When),
     note: Type.Optional(Note),
+    readings: Type.Optional(Type.Array(StageReading, { maxItems: 200 })),
   },
   only,
 );
@@ -62,6 +76,7 @@ export const RouteSchema = Type.Object(
 
 export type Route = Static<typeof RouteSchema>;
 export type Stage = Route["stages"][number];
+export type TakenReading = NonNullable<Stage["readings"]>[number];
 
 /** No route yet. */
 export const NO_ROUTE: Route = {

@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import type { BladeWithFile } from "@true-spine/core/contract.ts";
-import { useEffect, useState } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { createStore } from "zustand";
 import { Refused } from "../../api/client.ts";
@@ -14,12 +14,13 @@ const RETRY_MS = 1500;
 /** Opens a blade: from the server, or from what this browser still owes it. */
 export function BladeRoute() {
   const { id = "" } = useParams();
-  return <Opening key={id} id={id} />;
+  return <WithBlade key={id} id={id} view={(row) => <BladeScreenView row={row} />} />;
 }
 
 type Opened = { screen: BladeScreen; row: BladeWithFile };
 
-function Opening({ id }: { id: string }) {
+/** Whatever shows an open blade, once it is. */
+export function WithBlade({ id, view }: { id: string; view: (row: BladeWithFile) => ReactNode }) {
   const [opened, setOpened] = useState<Opened | null>(null);
   const [trouble, setTrouble] = useState<"away" | "missing" | null>(null);
   const queries = useQueryClient();
@@ -55,11 +56,7 @@ function Opening({ id }: { id: string }) {
   }, [id, queries]);
 
   if (opened) {
-    return (
-      <BladeProvider value={opened.screen}>
-        <BladeScreenView row={opened.row} />
-      </BladeProvider>
-    );
+    return <BladeProvider value={opened.screen}>{view(opened.row)}</BladeProvider>;
   }
   return (
     <div className="p-10">

@@ -144,15 +144,15 @@ function Lines({
         {steps.map(({ names, isChosen }, i) => (
           <g key={names}>
             <line
-              x1={12}
-              x2={30}
+              x1={scale.width - 128}
+              x2={scale.width - 110}
               y1={height - 12 - (steps.length - 1 - i) * 15}
               y2={height - 12 - (steps.length - 1 - i) * 15}
               stroke={stageInk(i)}
               strokeWidth={isChosen ? 3 : 1.6}
             />
             <text
-              x={36}
+              x={scale.width - 104}
               y={height - 8 - (steps.length - 1 - i) * 15}
               className={`fill-scribed ${isChosen ? "font-bold" : ""}`}
             >

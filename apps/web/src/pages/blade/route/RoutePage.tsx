@@ -2,6 +2,7 @@ import { firstRoute } from "@true-spine/core/route/first.ts";
 import type { Stage } from "@true-spine/core/route/schema.ts";
 import { SCHOOLS } from "@true-spine/core/route/stages.ts";
 import { useState } from "react";
+import { Link } from "react-router";
 import { useDocument, useScreen } from "../../../blade/context.ts";
 import { useRouteReport } from "../../../blade/routing.ts";
 import { LadderRail } from "./LadderRail.tsx";
@@ -13,7 +14,7 @@ import { StageTable } from "./StageTable.tsx";
 
 /** From bar to finished edge: the ladder of stages, what each leaves, its belts, its layout and its set-up. */
 export function RoutePage() {
-  const { open } = useScreen();
+  const { open, id } = useScreen();
   const route = useDocument("route");
   const { report, isBehind } = useRouteReport();
   const [picked, setPicked] = useState<number | null>(null);
@@ -37,7 +38,13 @@ export function RoutePage() {
           )}
         </div>
         <div className="min-h-0 flex-1 overflow-y-auto border-t border-rule bg-sheet px-2">
-          <p className="py-1.5 text-xs text-faint">
+          <p className="flex items-center gap-3 py-1.5 text-xs text-faint">
+            <Link
+              to={`/card/${id}`}
+              className="rounded bg-deep px-3 py-1.5 text-sm font-semibold text-on-deep"
+            >
+              To the grinder card
+            </Link>
             {next < 0
               ? "Every stage is done."
               : `${route.stages.filter((one) => one.done).length} of ${route.stages.length} done.`}

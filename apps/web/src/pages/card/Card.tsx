@@ -1,0 +1,314 @@
+import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
+import type { Side } from "@true-spine/core/blade/schema.ts";
+import { standInsFor } from "@true-spine/core/route/past.ts";
+import type { StageReport } from "@true-spine/core/route/report.ts";
+import type { Stage, TakenReading } from "@true-spine/core/route/schema.ts";
+import { STAGES } from "@true-spine/core/route/stages.ts";
+import { showLength } from "@true-spine/core/units/length.ts";
+import { X } from "lucide-react";
+import { type ReactNode, useEffect, useState } from "react";
+import { Link, useParams } from "react-router";
+import { useSettings } from "../../app/settings.ts";
+import { useDocument, useFilePart, useSaveStatus, useScreen } from "../../blade/context.ts";
+import { useRouteReport } from "../../blade/routing.ts";
+import { Notices } from "../../parts/Notices.tsx";
+import { WithBlade } from "../blade/BladeRoute.tsx";
+import { Conflict } from "../blade/Conflict.tsx";
+import { CardDrawing } from "./CardDrawing.tsx";
+import { ReadingPanel } from "./ReadingPanel.tsx";
+import { told } from "./told.ts";
+import { useAwake } from "./useAwake.ts";
+
+/** The grinder card: one step at a time, full screen, for gloves and dust. */
+export function CardRoute() {
+  const { id = "" } = useParams();
+  return (
+    <main className="h-full">
+      <WithBlade key={id} id={id} view={() => <Card />} />
+      <Notices />
+    </main>
+  );
+}
+
+function Card() {
+  const { open, id } = useScreen();
+  const name = useFilePart((file) => file.name);
+  const route = useDocument("route");
+  const { report } = useRouteReport();
+  const unit = useSettings((settings) => settings.unit);
+  const { hand, setHand } = useSettings();
+  const { status } = useSaveStatus();
+  const next = route.stages.findIndex((stage) => stage.done === undefined);
+  const [at, setAt] = useState<number | null>(null);
+  const [side, setSide] = useState<Side>("right");
+  const [passes, setPasses] = useState({ left: 0, right: 0 });
+  const [isReading, setIsReading] = useState<"reading" | "past" | null>(null);
+  useAwake();
+  const index = Math.min(at ?? Math.max(0, next), Math.max(0, route.stages.length - 1));
+  const stage = route.stages[index];
+  const put = (stages: Stage[]) => {
+    open.end();
+    open.put({ route: { ...open.store.getState().route, stages } });
+  };
+  const go = (to: number) => {
+    setAt(Math.max(0, Math.min(route.stages.length - 1, to)));
+    setPasses({ left: 0, right: 0 });
+  };
+  const done = () => {
+    if (!stage) return;
+    put(route.stages.map((one, i) => (i === index ? { ...one, done: new Date().toISOString() } : one)));
+    go(index + 1);
+  };
+  const back = () => go(index - 1);
+  useCardKeys({ done, back, read: () => setIsReading("reading"), isOff: isReading !== null });
+
+  if (!stage) {
+    return (
+      <div className="p-10">
+        <p>This blade has no route yet: choose one on its Route page.</p>
+        <Link
+          to={`/blades/${id}/route`}
+          className="mt-4 inline-block rounded bg-deep px-4 py-3 font-semibold text-on-deep"
+        >
+          To its route
+        </Link>
+      </div>
+    );
+  }
+  const shown = report?.stages[index]?.kind === stage.kind ? report.stages[index]! : null;
+  const facts = STAGES[stage.kind];
+  const take = (reading: TakenReading) => {
+    put(
+      route.stages.map((one, i) =>
+        i === index ? { ...one, readings: [...(one.readings ?? []), reading] } : one,
+      ),
+    );
+    setIsReading(null);
+  };
+  const last = stage.readings?.at(-1) ?? null;
+  const outside = report?.layout && stage.kind === "rough" ? report.layout.places[1]!.outside : null;
+  return (
+    <div className="flex h-full flex-col bg-room text-lg">
+      <header className="flex min-h-14 shrink-0 flex-wrap items-center gap-x-5 gap-y-1 px-5 py-2">
+        <strong>{name}</strong>
+        <span>{facts.name}</span>
+        <span className="text-faint">{shown?.belts?.planned.ok && beltsOf(shown)}</span>
+        <span className="ml-auto flex items-center gap-3 text-base text-faint">
+          <span role="status">
+            {status === "saved" ? "" : status === "away" ? "no network: kept here" : status}
+          </span>
+          <Pips stages={route.stages} index={index} />
+          {index + 1} of {route.stages.length}
+        </span>
+        <Link to={`/blades/${id}/route`} aria-label="Leave the card" className="rounded p-3 hover:bg-rule">
+          <X className="size-6" aria-hidden />
+        </Link>
+      </header>
+      <div className="relative min-h-0 flex-1">
+        {shown && <CardDrawing stage={shown} side={side} />}
+        {!shown && <p className="p-8 text-faint">Working the stage out …</p>}
+        <div className="absolute top-3 right-3 flex gap-2">
+          <Small onClick={() => setSide(side === "right" ? "left" : "right")}>other side</Small>
+          <Small onClick={() => setHand(hand === "right" ? "left" : "right")}>{hand}-handed</Small>
+        </div>
+      </div>
+      <section
+        aria-label="Numbers"
+        className="grid shrink-0 grid-cols-3 divide-x divide-rule border-y border-rule bg-paper"
+      >
+        {shown && <Numbers stage={shown} side={side} />}
+      </section>
+      <div className="flex shrink-0 flex-wrap items-start gap-x-6 gap-y-2 px-5 py-3">
+        <div className="min-w-0 flex-1">
+          <p>
+            {outside !== null &&
+              outside > 0 &&
+              `Stop ${showLength(outside, unit)} outside each scribed line. `}
+            {facts.words}
+          </p>
+          {last && shown && <p className="font-semibold">{told(last, shown, report, route, unit)}</p>}
+          {shown?.isBevelled && (
+            <p className="text-base text-faint">
+              {showLength(shown.readings[1]!.edge, unit)} is near{" "}
+              {standInsFor(shown.readings[1]!.edge)
+                .map((one) => one.name)
+                .join(", ")}
+              .
+            </p>
+          )}
+        </div>
+        <p className="max-w-md border-l-4 border-watch bg-sheet px-3 py-1.5 text-base">{facts.caution}</p>
+      </div>
+      <footer className="grid shrink-0 grid-cols-[1fr_1fr_1.4fr_1.4fr_1.6fr] divide-x divide-rule border-t border-rule">
+        <Big onClick={back} isOff={index === 0}>
+          Back
+        </Big>
+        <Big onClick={() => setPasses({ ...passes, [side]: passes[side] + 1 })}>
+          <span className="block text-base text-faint">
+            passes {side === "right" ? "R" : "L"} {passes[side]}
+          </span>
+          + pass
+        </Big>
+        <Big onClick={() => setIsReading("reading")}>Enter a reading</Big>
+        <Big onClick={() => setIsReading("past")}>I went past the line</Big>
+        <Big onClick={done} isMain>
+          Done
+        </Big>
+      </footer>
+      {isReading && shown && (
+        <ReadingPanel
+          isPast={isReading === "past"}
+          stage={shown}
+          onTake={take}
+          onClose={() => setIsReading(null)}
+        />
+      )}
+      <Conflict />
+    </div>
+  );
+}
+
+const beltsOf = (stage: StageReport) => {
+  const planned = stage.belts!.planned;
+  return planned.ok
+    ? `belts: ${planned.sequence.steps.map(({ belt }) => abrasiveName(belt)).join(", ")}`
+    : "";
+};
+
+function Pips({ stages, index }: { stages: readonly Stage[]; index: number }) {
+  return (
+    <span aria-hidden className="flex gap-1">
+      {stages.map((stage, i) => (
+        <span
+          key={stage.kind}
+          className={`h-2 w-5 rounded-full ${i === index ? "bg-scribe" : stage.done ? "bg-deep" : "bg-rule"}`}
+        />
+      ))}
+    </span>
+  );
+}
+
+/** One to three large numbers; heel, middle and tip wherever one alone would be false. */
+function Numbers({ stage, side }: { stage: StageReport; side: Side }) {
+  const unit = useSettings((settings) => settings.unit);
+  const say = (mm: number | null, places?: number) => (mm === null ? "–" : showLength(mm, unit, places));
+  const short = unit === "mm" ? 1 : undefined;
+  if (!stage.isBevelled) {
+    return (
+      <Figure
+        title="Thickness over the flats"
+        values={stage.readings.map(({ flats }) => say(flats))}
+        unit={unit}
+      />
+    );
+  }
+  const angle = stage.angle[side];
+  return (
+    <>
+      <Figure title="Stop at this edge" values={stage.readings.map(({ edge }) => say(edge))} unit={unit} />
+      <Figure
+        title="Grind line now, above the edge"
+        values={stage.readings.map(({ grindLine }) => say(grindLine[side], short))}
+        unit={unit}
+      />
+      {angle !== null ? (
+        <Figure title="Angle a side" values={[`${angle.toFixed(1)}°`]} unit="" />
+      ) : (
+        <Figure
+          title="No single angle: heel, middle, tip"
+          values={stage.readings.map((one) =>
+            one.angle[side] === null ? "–" : `${one.angle[side]!.toFixed(1)}°`,
+          )}
+          unit=""
+        />
+      )}
+    </>
+  );
+}
+
+function Figure({ title, values, unit }: { title: string; values: readonly string[]; unit: string }) {
+  const isOne = new Set(values).size === 1;
+  return (
+    <div className="px-5 py-3">
+      <p className="text-base text-faint">{title}</p>
+      {isOne ? (
+        <p className="text-6xl font-bold">
+          {values[0]} <span className="text-2xl font-normal text-faint">{unit}</span>
+        </p>
+      ) : (
+        <dl className="flex gap-5">
+          {["heel", "middle", "tip"].map((place, i) => (
+            <div key={place}>
+              <dd className="text-4xl font-bold">{values[i]}</dd>
+              <dt className="text-base text-faint">{place}</dt>
+            </div>
+          ))}
+        </dl>
+      )}
+    </div>
+  );
+}
+
+function Big({
+  onClick,
+  children,
+  isMain,
+  isOff,
+}: {
+  onClick: () => void;
+  children: ReactNode;
+  isMain?: boolean;
+  isOff?: boolean;
+}) {
+  return (
+    <button
+      type="button"
+      onClick={onClick}
+      disabled={isOff}
+      className={`min-h-20 px-2 text-xl font-semibold disabled:opacity-40 ${isMain ? "bg-deep text-on-deep" : "bg-sheet hover:bg-room"}`}
+    >
+      {children}
+    </button>
+  );
+}
+
+function Small({ onClick, children }: { onClick: () => void; children: ReactNode }) {
+  return (
+    <button
+      type="button"
+      onClick={onClick}
+      className="min-h-16 rounded bg-layout-steel px-4 font-semibold text-scribed outline-1 outline-scribed-faint"
+    >
+      {children}
+    </button>
+  );
+}
+
+/** Any key or a foot switch goes on; a few go back, or take a reading. */
+function useCardKeys({
+  done,
+  back,
+  read,
+  isOff,
+}: {
+  done: () => void;
+  back: () => void;
+  read: () => void;
+  isOff: boolean;
+}) {
+  useEffect(() => {
+    if (isOff) return;
+    const onKey = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
+      const isOnControl = (event.target as HTMLElement).matches("button, a, input, select");
+      if (["Tab", "Shift", "Escape"].includes(event.key)) return;
+      if (isOnControl && (event.key === "Enter" || event.key === " ")) return;
+      event.preventDefault();
+      if (["ArrowLeft", "PageUp", "Backspace"].includes(event.key)) back();
+      else if (event.key.toLowerCase() === "r") read();
+      else done();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [done, back, read, isOff]);
+}

@@ -1,0 +1,102 @@
+import { micronsOf, scaleOf } from "@true-spine/core/abrasive/gradings.ts";
+import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
+import { planSequence } from "@true-spine/core/abrasive/sequence.ts";
+import { useMemo, useState } from "react";
+import { Choice, Group } from "../../parts/Group.tsx";
+import { NumberBox } from "../../parts/NumberBox.tsx";
+import { useShop } from "../../shop/shop.ts";
+
+const GRADES = scaleOf("P").grades.map(([grade]) => ({ value: grade, name: grade }));
+/** Surfaces worth a ladder of their own, mm². Starting values, of a usual field knife. */
+const SURFACES = [
+  { value: "bevels", name: "both bevels", area: 4700 },
+  { value: "flats", name: "both flats", area: 9000 },
+  { value: "edge", name: "the edge", area: 200 },
+  { value: "handle", name: "the handle", area: 12_000 },
+];
+
+/** What an hour and a scratch are reckoned at, and the cheapest belts for a job over what is on hand. */
+export function PlanGroup() {
+  const { shop, put } = useShop();
+  const [surface, setSurface] = useState("bevels");
+  const [from, setFrom] = useState("P60");
+  const [to, setTo] = useState("P400");
+  const { area } = SURFACES.find(({ value }) => value === surface)!;
+  const { abrasives, hourly, largestStep, scratchShare } = shop;
+  const planned = useMemo(
+    () =>
+      planSequence(abrasives, {
+        area,
+        from: micronsOf("P", from)!,
+        to: micronsOf("P", to)!,
+        depth: null,
+        hourly,
+        largestStep,
+        scratchShare,
+      }),
+    [abrasives, area, from, to, hourly, largestStep, scratchShare],
+  );
+  return (
+    <>
+      <Group title="A sequence from what is on hand">
+        <Choice label="Surface" value={surface} options={SURFACES} onChange={setSurface} />
+        <Choice label="Scratches of" value={from} options={GRADES} onChange={setFrom} />
+        <Choice label="Finish at" value={to} options={GRADES} onChange={setTo} />
+        {planned.ok ? (
+          <>
+            <table className="w-full text-xs">
+              <thead className="text-[11px] text-faint">
+                <tr>
+                  <th className="text-left font-normal">belt</th>
+                  <th className="text-right font-normal">off, mm</th>
+                  <th className="text-right font-normal">min</th>
+                  <th className="text-right font-normal">belts</th>
+                </tr>
+              </thead>
+              <tbody>
+                {planned.sequence.steps.map(({ belt, depth, minutes, belts }) => (
+                  <tr key={belt.id}>
+                    <td className="font-semibold">{abrasiveName(belt)}</td>
+                    <td className="text-right">{depth.toFixed(3)}</td>
+                    <td className="text-right">{minutes.toFixed(0)}</td>
+                    <td className="text-right">{belts.toFixed(2)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            <p className="text-xs">
+              {planned.sequence.depth.toFixed(3)} mm off a side, {Math.round(planned.sequence.minutes)}{" "}
+              minutes, {planned.sequence.cost.toFixed(2)} with the belts.
+            </p>
+          </>
+        ) : (
+          <p role="alert" className="text-xs text-fix">
+            {planned.why}
+          </p>
+        )}
+      </Group>
+      <Group title="Reckoned at">
+        {(
+          [
+            ["An hour", "hourly", 0, 10_000],
+            ["Largest step, times as fine", "largestStep", 1.1, 10],
+            ["Scratch, share of the particle", "scratchShare", 0.02, 0.5],
+          ] as const
+        ).map(([label, key, least, most]) => (
+          <div key={key} className="flex items-center justify-between gap-2 text-sm text-faint">
+            <span aria-hidden>{label}</span>
+            <span>
+              <NumberBox
+                label={label}
+                value={shop[key]}
+                least={least}
+                most={most}
+                onChange={(value) => void put({ ...shop, [key]: value })}
+              />
+            </span>
+          </div>
+        ))}
+      </Group>
+    </>
+  );
+}

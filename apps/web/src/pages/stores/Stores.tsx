@@ -1,0 +1,271 @@
+import { beltLife, cuttingRate } from "@true-spine/core/abrasive/cutting.ts";
+import {
+  micronsOf,
+  nearestGrade,
+  SCALES,
+  type ScaleKey,
+  scaleOf,
+} from "@true-spine/core/abrasive/gradings.ts";
+import { ABRASIVES, type Abrasive, abrasiveName, CONDITIONS } from "@true-spine/core/abrasive/schema.ts";
+import { X } from "lucide-react";
+import { type ReactNode, useState } from "react";
+import { useStore } from "zustand";
+import { PlainButton } from "../../parts/Dialog.tsx";
+import { NumberBox } from "../../parts/NumberBox.tsx";
+import { useShop } from "../../shop/shop.ts";
+import { Conflict } from "./Conflict.tsx";
+import { PlanGroup } from "./PlanGroup.tsx";
+
+/** The shop's stores: what there is to grind with, by its own grade and by microns, and what an hour is reckoned at. */
+export function Stores() {
+  const { shop, saving, isAway, put } = useShop();
+  const [why, setWhy] = useState<string | null>(null);
+  const change = (abrasives: Abrasive[]) => setWhy(put({ ...shop, abrasives }));
+  const edit = (i: number) => (patch: Partial<Abrasive>) =>
+    change(shop.abrasives.map((one, k) => (k === i ? settled({ ...one, ...patch }) : one)));
+  const sorted = shop.abrasives
+    .map((abrasive, i) => ({ abrasive, i }))
+    .toSorted((a, b) => b.abrasive.microns - a.abrasive.microns);
+  return (
+    <div className="flex h-full flex-col">
+      <header className="flex h-13 shrink-0 items-center gap-4 border-b border-rule bg-paper px-5">
+        <h1 className="text-base font-bold">Stores</h1>
+        <span className="text-xs text-faint">{saving && <Status saving={saving} />}</span>
+        {isAway && <span role="alert">The server does not answer. Trying again by itself.</span>}
+        <span className="ml-auto">
+          <PlainButton kind="main" onClick={() => change([...shop.abrasives, fresh(shop.abrasives)])}>
+            Add a belt
+          </PlainButton>
+        </span>
+      </header>
+      <div className="flex min-h-0 flex-1 max-lg:portrait:flex-col">
+        <div className="min-w-0 flex-1 overflow-auto p-5">
+          {why && (
+            <p role="alert" className="mb-3 font-semibold text-fix">
+              {why}
+            </p>
+          )}
+          {sorted.length === 0 && <p>No belts yet. Add what hangs on the nails; plans are made from it.</p>}
+          {sorted.length > 0 && (
+            <table className="w-full border-collapse bg-sheet text-sm">
+              <thead className="text-left text-[11px] text-faint">
+                <tr>
+                  {[
+                    "abrasive",
+                    "scale",
+                    "grade",
+                    "µm",
+                    "like",
+                    "condition",
+                    "on hand",
+                    "price",
+                    "cuts",
+                    "",
+                  ].map((name) => (
+                    <th key={name} scope="col" className="px-1.5 py-1.5 font-normal">
+                      {name}
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {sorted.map(({ abrasive, i }) => (
+                  <Row
+                    key={abrasive.id}
+                    abrasive={abrasive}
+                    onEdit={edit(i)}
+                    onRemove={() => change(shop.abrasives.filter((_, k) => k !== i))}
+                  />
+                ))}
+              </tbody>
+            </table>
+          )}
+          <p className="mt-3 max-w-prose text-xs text-faint">
+            Cutting rates and lives are starting values of the program, by hand on a usual belt with looking
+            and dipping counted in; they rank belts and are not promises. Scales differ: a P number is far
+            coarser than the same number of the others beyond 220, so everything is reckoned in microns.
+          </p>
+        </div>
+        <aside
+          aria-label="Reckoning, and a plan"
+          className="flex w-84 shrink-0 flex-col gap-1.5 overflow-y-auto border-l border-rule bg-room max-lg:portrait:w-full"
+        >
+          <PlanGroup />
+        </aside>
+      </div>
+      <Conflict />
+    </div>
+  );
+}
+
+const STATUS = {
+  saved: "saved",
+  unsaved: "not saved yet",
+  saving: "saving …",
+  away: "server away: kept here, trying again",
+  conflict: "saved elsewhere too: choose",
+  refused: "not saved",
+} as const;
+
+function Status({ saving }: { saving: NonNullable<ReturnType<typeof useShop>["saving"]> }) {
+  const status = useStore(saving.state, (state) => state.status);
+  return <span role="status">{STATUS[status]}</span>;
+}
+
+/** A grade that its scale has, and the microns that follow from it. */
+function settled(abrasive: Abrasive): Abrasive {
+  const microns = micronsOf(abrasive.scale, abrasive.grade);
+  if (microns !== null) return { ...abrasive, microns };
+  const near = nearestGrade(abrasive.scale, abrasive.microns);
+  return near
+    ? settled({ ...abrasive, grade: near.grade })
+    : { ...abrasive, grade: String(Math.round(abrasive.microns * 10) / 10) };
+}
+
+function fresh(all: readonly Abrasive[]): Abrasive {
+  const ids = new Set(all.map(({ id }) => id));
+  let n = all.length + 1;
+  while (ids.has(`belt-${n}`)) n++;
+  return {
+    id: `belt-${n}`,
+    abrasive: "ceramic",
+    backing: "cloth",
+    scale: "P",
+    grade: "P120",
+    microns: micronsOf("P", "P120")!,
+    condition: "fresh",
+    onHand: 1,
+    price: 8,
+  };
+}
+
+function Row({
+  abrasive,
+  onEdit,
+  onRemove,
+}: {
+  abrasive: Abrasive;
+  onEdit: (patch: Partial<Abrasive>) => void;
+  onRemove: () => void;
+}) {
+  const name = abrasiveName(abrasive);
+  const near =
+    abrasive.scale === "P" ? nearestGrade("CAMI", abrasive.microns) : nearestGrade("P", abrasive.microns);
+  const grades = scaleOf(abrasive.scale).grades;
+  return (
+    <tr className="border-t border-rule">
+      <Cell>
+        <Pick
+          label={`Abrasive of ${name}`}
+          value={abrasive.abrasive}
+          options={ABRASIVES}
+          onChange={(value) => onEdit({ abrasive: value as Abrasive["abrasive"] })}
+        />
+      </Cell>
+      <Cell>
+        <Pick
+          label={`Scale of ${name}`}
+          value={abrasive.scale}
+          options={SCALES.map(({ key }) => key)}
+          onChange={(value) => onEdit({ scale: value as ScaleKey })}
+        />
+      </Cell>
+      <Cell>
+        {grades.length > 0 ? (
+          <Pick
+            label={`Grade of ${name}`}
+            value={abrasive.grade}
+            options={grades.map(([grade]) => grade)}
+            onChange={(grade) => onEdit({ grade })}
+          />
+        ) : (
+          <NumberBox
+            label={`Microns of ${name}`}
+            value={abrasive.microns}
+            least={0.1}
+            most={2000}
+            onChange={(microns) => onEdit({ grade: String(microns), microns })}
+          />
+        )}
+      </Cell>
+      <Cell>{abrasive.microns}</Cell>
+      <Cell>{near ? `${abrasive.scale === "P" ? "CAMI " : ""}${near.grade}` : ""}</Cell>
+      <Cell>
+        <Pick
+          label={`Condition of ${name}`}
+          value={abrasive.condition}
+          options={CONDITIONS}
+          onChange={(value) => onEdit({ condition: value as Abrasive["condition"] })}
+        />
+      </Cell>
+      <Cell>
+        <NumberBox
+          label={`On hand of ${name}`}
+          value={abrasive.onHand}
+          least={0}
+          most={10_000}
+          isWhole
+          onChange={(onHand) => onEdit({ onHand })}
+        />
+      </Cell>
+      <Cell>
+        <NumberBox
+          label={`Price of ${name}`}
+          value={abrasive.price}
+          least={0}
+          most={10_000}
+          onChange={(price) => onEdit({ price })}
+        />
+      </Cell>
+      <Cell>
+        <span
+          className="whitespace-nowrap text-xs text-faint"
+          title={`${abrasive.rate || abrasive.life ? "from the shop's log" : "starting value"}; ${(beltLife(abrasive) / 1000).toFixed(1)} cm³ in its life`}
+        >
+          {cuttingRate(abrasive).toFixed(0)} mm³/min
+        </span>
+      </Cell>
+      <Cell>
+        <button
+          type="button"
+          aria-label={`Take ${name} out of the stores`}
+          className="rounded p-1 text-faint hover:bg-room"
+          onClick={onRemove}
+        >
+          <X className="size-4" aria-hidden />
+        </button>
+      </Cell>
+    </tr>
+  );
+}
+
+function Cell({ children }: { children: ReactNode }) {
+  return <td className="px-1.5 py-1">{children}</td>;
+}
+
+function Pick({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  options: readonly string[];
+  onChange: (value: string) => void;
+}) {
+  return (
+    <select
+      aria-label={label}
+      className="h-8 rounded border border-frame bg-sheet px-1 font-semibold"
+      value={value}
+      onChange={(event) => onChange(event.currentTarget.value)}
+    >
+      {options.map((option) => (
+        <option key={option} value={option}>
+          {option}
+        </option>
+      ))}
+    </select>
+  );
+}
