@@ -11,10 +11,12 @@ import { Link, useParams } from "react-router";
 import { useSettings } from "../../app/settings.ts";
 import { useDocument, useFilePart, useSaveStatus, useScreen } from "../../blade/context.ts";
 import { useRouteReport } from "../../blade/routing.ts";
+import type { SaveStatus } from "../../blade/saving.ts";
 import { Notices } from "../../parts/Notices.tsx";
 import { WithBlade } from "../blade/BladeRoute.tsx";
 import { Conflict } from "../blade/Conflict.tsx";
 import { CardDrawing } from "./CardDrawing.tsx";
+import { useOffline } from "./offline.ts";
 import { ReadingPanel } from "./ReadingPanel.tsx";
 import { told } from "./told.ts";
 import { useAwake } from "./useAwake.ts";
@@ -44,6 +46,7 @@ function Card() {
   const [passes, setPasses] = useState({ left: 0, right: 0 });
   const [isReading, setIsReading] = useState<"reading" | "past" | null>(null);
   useAwake();
+  const isKept = useOffline(id);
   const index = Math.min(at ?? Math.max(0, next), Math.max(0, route.stages.length - 1));
   const stage = route.stages[index];
   const put = (stages: Stage[]) => {
@@ -94,13 +97,17 @@ function Card() {
         <span>{facts.name}</span>
         <span className="text-faint">{shown?.belts?.planned.ok && beltsOf(shown)}</span>
         <span className="ml-auto flex items-center gap-3 text-base text-faint">
-          <span role="status">
-            {status === "saved" ? "" : status === "away" ? "no network: kept here" : status}
-          </span>
+          <span role="status">{STATUS[status]}</span>
+          {isKept && <span title="Opens again and goes on with the network gone">works offline</span>}
           <Pips stages={route.stages} index={index} />
           {index + 1} of {route.stages.length}
         </span>
-        <Link to={`/blades/${id}/route`} aria-label="Leave the card" className="rounded p-3 hover:bg-rule">
+        <Link
+          reloadDocument
+          to={`/blades/${id}/route`}
+          aria-label="Leave the card"
+          className="rounded p-3 hover:bg-rule"
+        >
           <X className="size-6" aria-hidden />
         </Link>
       </header>
@@ -167,6 +174,15 @@ function Card() {
     </div>
   );
 }
+
+const STATUS: Record<SaveStatus, string> = {
+  saved: "saved",
+  unsaved: "not saved yet",
+  saving: "saving …",
+  away: "no network: kept here, trying again",
+  conflict: "saved elsewhere too: choose",
+  refused: "not saved",
+};
 
 const beltsOf = (stage: StageReport) => {
   const planned = stage.belts!.planned;

@@ -39,7 +39,9 @@ export function RoutePage() {
         </div>
         <div className="min-h-0 flex-1 overflow-y-auto border-t border-rule bg-sheet px-2">
           <p className="flex items-center gap-3 py-1.5 text-xs text-faint">
+            {/* Loaded anew: only a page that was is looked after when the network goes. */}
             <Link
+              reloadDocument
               to={`/card/${id}`}
               className="rounded bg-deep px-3 py-1.5 text-sm font-semibold text-on-deep"
             >

@@ -1,0 +1,96 @@
+import { expect, type Page, test } from "@playwright/test";
+import { makeBlade, openBlade, saved } from "./blade.ts";
+
+test.use({ hasTouch: true, viewport: { width: 1180, height: 820 } });
+
+/** A blade with a route, made the way a maker does. */
+async function routed(page: Page, name: string): Promise<string> {
+  const id = await makeBlade(page.request, name);
+  await openBlade(page, id);
+  await page.keyboard.press("3");
+  await page.getByRole("button", { name: /^most of it soft/i }).click();
+  await expect(page.getByRole("table", { name: "Stages" })).toContainText("Rough bevels");
+  await saved(page);
+  return id;
+}
+const route = async (page: Page, id: string) =>
+  (await (await page.request.get(`/api/blades/${id}/documents/route`)).json()).file;
+const tap = (page: Page, name: string | RegExp) => page.getByRole("button", { name, exact: true }).tap();
+
+test("the card by touch with the network cut and restored: nothing lost, told what is going on", async ({
+  page,
+  context,
+}) => {
+  test.setTimeout(180_000);
+  const id = await routed(page, "At the belt");
+  await page.getByRole("link", { name: "To the grinder card" }).tap();
+  await expect(page.getByText("works offline")).toBeVisible();
+  await expect(page.getByText("1 of 14")).toBeVisible();
+  for (let i = 0; i < 5; i++) await tap(page, "Done");
+  await expect(page.getByText("Rough bevels")).toBeVisible();
+  await expect(page.getByText("6 of 14")).toBeVisible();
+  await expect(page.getByText("saved", { exact: true })).toBeVisible();
+
+  // The network goes. A pass, a reading past the line, and on.
+  await context.setOffline(true);
+  await tap(page, /pass$/);
+  await expect(page.getByRole("button", { name: /passes R 1/ })).toBeVisible();
+  await tap(page, "I went past the line");
+  for (const key of ["0", ".", "9", "5"]) await tap(page, key);
+  await tap(page, "Keep it");
+  await expect(
+    page.getByText(/Last reading, middle: 0\.95\. Past the line by 0\.\d+ mm a side\. Still/),
+  ).toBeVisible();
+  await tap(page, "Done");
+  await expect(page.getByText("7 of 14")).toBeVisible();
+  await expect(page.getByText("no network: kept here, trying again")).toBeVisible();
+  expect((await route(page, id)).stages[5].done).toBeUndefined();
+
+  // The tablet is dropped: the page is opened again, still without a network, and what was done stands.
+  await page.reload();
+  await expect(page.getByText("7 of 14")).toBeVisible();
+  await tap(page, "Back");
+  await expect(page.getByText(/Last reading, middle: 0\.95\./)).toBeVisible();
+
+  await context.setOffline(false);
+  await expect(page.getByText("saved", { exact: true })).toBeVisible({ timeout: 30_000 });
+  const kept = await route(page, id);
+  expect(kept.stages[5]).toMatchObject({
+    kind: "rough",
+    readings: [{ what: "edge", place: "middle", value: 0.95, past: true }],
+  });
+  expect(kept.stages[5].done).toMatch(/Z$/);
+
+  // With a network again a reload shows the same.
+  await page.reload();
+  await expect(page.getByText("7 of 14")).toBeVisible();
+});
+
+test("any key goes on, arrows go back; targets are large; no single angle where there is none", async ({
+  page,
+}) => {
+  const id = await routed(page, "By foot switch");
+  await page.goto(`/card/${id}`);
+  await expect(page.getByText("1 of 14")).toBeVisible();
+  await page.keyboard.press("b");
+  await expect(page.getByText("2 of 14")).toBeVisible();
+  await page.keyboard.press("ArrowLeft");
+  await expect(page.getByText("1 of 14")).toBeVisible();
+  for (let i = 0; i < 5; i++) await page.keyboard.press("PageDown");
+  await expect(page.getByText("No single angle: heel, middle, tip")).toBeVisible();
+  for (const button of await page.getByRole("button").all()) {
+    const box = (await button.boundingBox())!;
+    expect(box.height, await button.innerText()).toBeGreaterThanOrEqual(64);
+  }
+  const tip = page.getByRole("img", { name: /^right side, edge up/ });
+  await expect(tip).toHaveAccessibleName("right side, edge up, tip to the left");
+  await tap(page, "right-handed");
+  await expect(tip).toHaveAccessibleName("right side, edge up, tip to the right");
+});
+
+test("a blade without a route says so and leads to it", async ({ page }) => {
+  const id = await makeBlade(page.request, "No way yet");
+  await page.goto(`/card/${id}`);
+  await page.getByRole("link", { name: "To its route" }).tap();
+  await expect(page.getByText("No route yet")).toBeVisible();
+});
