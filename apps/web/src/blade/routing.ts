@@ -1,9 +1,12 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import type { Finding } from "@true-spine/core/findings/finding.ts";
 import type { RouteReport } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
+import type { LengthUnit } from "@true-spine/core/units/length.ts";
 import { type Remote, wrap } from "comlink";
 import { useEffect, useState } from "react";
+import { useSettings } from "../app/settings.ts";
 import { useShop } from "../shop/shop.ts";
 import type { Routing } from "../workers/route.worker.ts";
 import { useDocument, useFile, useRail } from "./context.ts";
@@ -13,27 +16,41 @@ interface Question {
   readonly route: Route;
   readonly shop: Shop;
   readonly x: number;
+  readonly unit: LengthUnit;
+}
+
+interface Answer {
+  readonly to: Question;
+  readonly report: RouteReport;
+  readonly findings: readonly Finding[];
 }
 
 /** The route of the open blade worked out: null until it first is, and `isBehind` while a newer one is on its way. */
-export function useRouteReport(): { report: RouteReport | null; isBehind: boolean } {
+export function useRouteReport(): {
+  report: RouteReport | null;
+  findings: readonly Finding[];
+  isBehind: boolean;
+} {
   const blade = useFile();
   const route = useDocument("route");
   const { shop } = useShop();
   const x = useRail((state) => state.scribe);
-  const [answer, setAnswer] = useState<{ to: Question; report: RouteReport } | null>(null);
+  const unit = useSettings((settings) => settings.unit);
+  const [answer, setAnswer] = useState<Answer | null>(null);
   const [asker] = useState(startAsking);
   useEffect(() => {
     asker.show = setAnswer;
     return () => asker.end();
   }, [asker]);
   useEffect(() => {
-    if (route.stages.length > 0) asker.ask({ blade, route, shop, x });
-  }, [asker, blade, route, shop, x]);
+    if (route.stages.length > 0) asker.ask({ blade, route, shop, x, unit });
+  }, [asker, blade, route, shop, x, unit]);
   const isCurrent =
     answer?.to.blade === blade && answer.to.route === route && answer.to.shop === shop && answer.to.x === x;
-  return { report: answer?.report ?? null, isBehind: !isCurrent };
+  return { report: answer?.report ?? null, findings: answer?.findings ?? NONE, isBehind: !isCurrent };
 }
+
+const NONE: readonly Finding[] = [];
 
 /** One question at a time in a worker; of those that come meanwhile only the last is asked. */
 function startAsking() {
@@ -43,7 +60,7 @@ function startAsking() {
   let waiting: Question | null = null;
   let isBusy = false;
   const asker = {
-    show: (_: { to: Question; report: RouteReport }) => {},
+    show: (_: Answer) => {},
     ask(question: Question) {
       waiting = question;
       if (!isBusy) void work();
@@ -66,8 +83,9 @@ function startAsking() {
       while (waiting && worker === mine) {
         const question: Question = waiting;
         waiting = null;
-        const report = await asked.report(question.blade, question.route, question.shop, question.x);
-        if (worker === mine) asker.show({ to: question, report });
+        const { blade, route, shop } = question;
+        const answer = await asked.report(blade, route, shop, question);
+        if (worker === mine) asker.show({ to: question, ...answer });
       }
     } catch (error) {
       console.error(error);

@@ -1,12 +1,23 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import type { Finding } from "@true-spine/core/findings/finding.ts";
+import { judgePlan } from "@true-spine/core/findings/plan.ts";
 import { type RouteReport, reportOf } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
+import type { LengthUnit } from "@true-spine/core/units/length.ts";
 import { expose } from "comlink";
 
 /** Works routes out off the main thread: every stage is a blade of its own. */
 const routing = {
-  report: (blade: Blade, route: Route, shop: Shop, x: number): RouteReport => reportOf(blade, route, shop, x),
+  report(
+    blade: Blade,
+    route: Route,
+    shop: Shop,
+    { x, unit }: { x: number; unit: LengthUnit },
+  ): { report: RouteReport; findings: Finding[] } {
+    const report = reportOf(blade, route, shop, x);
+    return { report, findings: judgePlan(blade, route, report, unit) };
+  },
 };
 
 export type Routing = typeof routing;

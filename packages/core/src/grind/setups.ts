@@ -1,3 +1,4 @@
+import { type Static, Type } from "@sinclair/typebox";
 import { atan, degrees, radians, tan } from "../units/angle.ts";
 import { screwSetting } from "./relations.ts";
 
@@ -5,12 +6,29 @@ import { screwSetting } from "./relations.ts";
  * Set-ups that hold a blade at an angle, and what each of them is read in. Angles are per side from the centre plane;
  * every reading names its datum, because a rest's tilt, a jig's screw and an arm's dial are different things.
  */
-export type Setup =
-  | { readonly kind: "rest" }
-  | { readonly kind: "guide" }
-  | { readonly kind: "screw"; readonly pivot: number; readonly by: "tangent" | "sine" }
-  | { readonly kind: "arm"; readonly zero: number; readonly sense: 1 | -1 }
-  | { readonly kind: "stone"; readonly width: number };
+const only = { additionalProperties: false } as const;
+const Long = Type.Number({ exclusiveMinimum: 0, maximum: 2000 });
+const Sense = Type.Union([Type.Literal(1), Type.Literal(-1)]);
+
+export const SetupSchema = Type.Union([
+  Type.Object({ kind: Type.Literal("rest") }, only),
+  Type.Object({ kind: Type.Literal("guide") }, only),
+  Type.Object(
+    {
+      kind: Type.Literal("screw"),
+      pivot: Long,
+      by: Type.Union([Type.Literal("tangent"), Type.Literal("sine")]),
+    },
+    only,
+  ),
+  Type.Object(
+    { kind: Type.Literal("arm"), zero: Type.Number({ minimum: -180, maximum: 180 }), sense: Sense },
+    only,
+  ),
+  Type.Object({ kind: Type.Literal("stone"), width: Long }, only),
+  Type.Object({ kind: Type.Literal("file"), width: Long }, only),
+]);
+export type Setup = Static<typeof SetupSchema>;
 
 export interface SetupReading {
   readonly value: number;
@@ -39,10 +57,11 @@ export function readingFor(setup: Setup, angle: number): SetupReading {
         datum: `arm's dial, which reads ${setup.zero}° with the blade's centre plane along the platen`,
       };
     case "stone":
+    case "file":
       return {
         value: setup.width * Math.sin(radians(angle)),
         unit: "mm",
-        datum: "spine's centre above the stone",
+        datum: `${setup.kind === "stone" ? "spine's centre above the stone" : "far end of the file above flat"}, ${setup.width} mm from the edge`,
       };
   }
 }
@@ -64,6 +83,7 @@ function rawAngle(setup: Setup, value: number): number {
     case "arm":
       return (value - setup.zero) * setup.sense;
     case "stone":
+    case "file":
       return degrees(Math.asin(value / setup.width));
   }
 }
@@ -100,4 +120,38 @@ export function singleAngle(angles: readonly (number | null)[]): number | null {
   if (known.length === 0) return null;
   const [least, most] = [Math.min(...known), Math.max(...known)];
   return most - least <= SETTING_STEP ? (least + most) / 2 : null;
+}
+
+/** How a set-up is brought back to where it was, in the order of the hands. Source: common practice. */
+export function zeroProcedure(setup: Setup): string[] {
+  const square = "Clean the flats: everything is read from them.";
+  switch (setup.kind) {
+    case "rest":
+      return [
+        square,
+        "Set the rest to 90° with a square block against the platen.",
+        "Tilt it to the reading and lock it; check with the block again.",
+      ];
+    case "guide":
+      return [
+        square,
+        "Clamp the guide on the plunge line, its face square to the spine on both sides.",
+        "Set it from an angle block.",
+      ];
+    case "screw":
+      return [
+        square,
+        `Bring the screw flush, and check that it stands ${setup.pivot} mm from the pivot.`,
+        "Turn it out to the reading and lock it.",
+      ];
+    case "arm":
+      return [
+        square,
+        `Lay the blade's centre plane along the platen: the dial reads ${setup.zero}°.`,
+        "Swing to the reading; for the other side swing as far beyond zero.",
+      ];
+    case "stone":
+    case "file":
+      return [square, `Measure ${setup.width} mm from the edge, and raise that place to the reading.`];
+  }
 }

@@ -3,7 +3,7 @@ import { NO_ROUTE, type Route } from "./schema.ts";
 import { SCHOOLS, type School } from "./stages.ts";
 
 /** Standard thicknesses of bar, mm. Source: common practice, eighths and sixteenths of an inch and whole millimetres. */
-const BARS = [
+export const BARS = [
   1, 1.5, 2, 2.5, 3, 3.2, 3.5, 4, 4.5, 4.8, 5, 5.5, 6, 6.4, 7, 8, 9.5, 10, 12, 12.7, 16, 19, 25,
 ] as const;
 

@@ -1,12 +1,15 @@
-import type { Planned } from "../abrasive/sequence.ts";
+import { cuttingRate } from "../abrasive/cutting.ts";
+import type { Planned, Sequence } from "../abrasive/sequence.ts";
 import { compileField, type Field, thicknessAt } from "../blade/field.ts";
 import { drawnLines, type Line, sectionShape } from "../blade/lines.ts";
 import { massOf } from "../blade/mass.ts";
 import { type Blade, SIDES, type Side } from "../blade/schema.ts";
+import { stationAt, thicknessAbove } from "../blade/station.ts";
 import { type AngleCost, costOfAngle, singleAngle } from "../grind/setups.ts";
 import type { Shop } from "../shop/schema.ts";
 import { densityOf } from "../steel/steels.ts";
-import { ladderOf, type Rung, readingsAt, type StageReading } from "./ladder.ts";
+import { rankByHeat, type Warmth } from "./heat.ts";
+import { ladderOf, placesOf, type Rung, readingsAt, type StageReading } from "./ladder.ts";
 import { type LayoutSheet, layoutOf } from "./layout.ts";
 import type { Route, StageKind } from "./schema.ts";
 
@@ -24,6 +27,8 @@ export interface StageReport {
   readonly tenth: AngleCost | null;
   readonly belts: { readonly on: "bevels" | "flats"; readonly planned: Planned } | null;
   readonly minutes: number;
+  /** Places by how warm the coarsest belt of the stage makes them, warmest first; empty where none is ground. */
+  readonly warmth: readonly Warmth[];
   readonly grindLine: { readonly [side in Side]: readonly Line[] };
   /** Thickness of the very edge along the blade: x, mm. */
   readonly edge: readonly (readonly [number, number])[];
@@ -74,6 +79,7 @@ export function reportOf(blade: Blade, route: Route, shop: Shop, x: number): Rou
       tenth: side ? costOfAngle(middle.grindLine[side]!, middle.angle[side]!, 0.1) : null,
       belts: belts && { on: belts.on, planned: belts.planned },
       minutes: belts?.planned.ok ? belts.planned.sequence.minutes : 0,
+      warmth: belts?.on === "bevels" && belts.planned.ok ? warmthOf(rung, belts.planned.sequence) : [],
       ...drawn(rung.field),
     };
   });
@@ -84,4 +90,15 @@ export function reportOf(blade: Blade, route: Route, shop: Shop, x: number): Rou
     layout: scribed && ground ? layoutOf(finished, scribed, ground, route.gap) : null,
     minutes: stages.reduce((sum, { minutes }) => sum + minutes, 0),
   };
+}
+
+/** How far above the edge the steel is looked at that carries a pass's heat off, mm. */
+const HEAT_AT = 1.5;
+
+function warmthOf({ field }: Rung, { steps }: Sequence): Warmth[] {
+  const places = placesOf(field).map(({ place, u }) => ({
+    place,
+    thickness: thicknessAbove(field, stationAt(field, u), HEAT_AT) ?? 0,
+  }));
+  return rankByHeat(places, cuttingRate(steps[0]!.belt));
 }

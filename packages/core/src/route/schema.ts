@@ -48,6 +48,10 @@ const Stage = Type.Object(
     kind: Type.Union(STAGE_KINDS.map((kind) => Type.Literal(kind))),
     done: Type.Optional(When),
     note: Type.Optional(Note),
+    /** The day it is planned for, where that is set: what a calendar is made from. */
+    planned: Type.Optional(Type.String({ pattern: "^\\d{4}-\\d{2}-\\d{2}$" })),
+    /** The set-up of the shop that it was ground with, by its id. */
+    setup: Type.Optional(Type.String({ pattern: "^[a-z0-9-]{1,40}$" })),
     readings: Type.Optional(Type.Array(StageReading, { maxItems: 200 })),
   },
   only,

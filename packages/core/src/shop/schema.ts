@@ -2,15 +2,22 @@ import { type Static, Type } from "@sinclair/typebox";
 import { AbrasiveSchema } from "../abrasive/schema.ts";
 import { LARGEST_STEP, USUAL } from "../abrasive/sequence.ts";
 import { USUAL_STORE } from "../abrasive/usual-store.ts";
+import { PRINTABLE } from "../document/printable.ts";
+import { SetupSchema } from "../grind/setups.ts";
 
 /** The shop document, `true-spine/shop` version 1: what is on hand, and what an hour is reckoned at. */
 const only = { additionalProperties: false } as const;
+
+const Id = Type.String({ pattern: "^[a-z0-9-]{1,40}$" });
+const Name = Type.String({ minLength: 1, maxLength: 60, pattern: PRINTABLE });
 
 export const ShopSchema = Type.Object(
   {
     format: Type.Literal("true-spine/shop"),
     version: Type.Literal(1),
     abrasives: Type.Array(AbrasiveSchema, { maxItems: 300 }),
+    /** Jigs and rests by name, so that one can be found again after the oven. */
+    setups: Type.Array(Type.Object({ id: Id, name: Name, setup: SetupSchema }, only), { maxItems: 60 }),
     /** Money for an hour of the maker's time: what minutes and belts are added up in. */
     hourly: Type.Number({ minimum: 0, maximum: 10_000 }),
     /** Largest step in fineness from one belt to the next. */
@@ -22,12 +29,19 @@ export const ShopSchema = Type.Object(
 );
 
 export type Shop = Static<typeof ShopSchema>;
+export type NamedSetup = Shop["setups"][number];
 
 /** A shop that has not said yet what it has. */
 export const USUAL_SHOP: Shop = {
   format: "true-spine/shop",
   version: 1,
   abrasives: [...USUAL_STORE],
+  setups: [
+    { id: "rest", name: "rest against the platen", setup: { kind: "rest" } },
+    { id: "guide", name: "bevel guide, square block", setup: { kind: "guide" } },
+    { id: "screw", name: "screw jig", setup: { kind: "screw", pivot: 150, by: "tangent" } },
+    { id: "arm", name: "tool arm", setup: { kind: "arm", zero: 0, sense: 1 } },
+  ],
   ...USUAL,
   largestStep: LARGEST_STEP,
 };

@@ -8,6 +8,7 @@ import {
   readingFor,
   type Setup,
   singleAngle,
+  zeroProcedure,
 } from "../../src/grind/setups.ts";
 
 const setups: Setup[] = [
@@ -18,6 +19,7 @@ const setups: Setup[] = [
   { kind: "arm", zero: 87.3, sense: 1 },
   { kind: "arm", zero: -2, sense: -1 },
   { kind: "stone", width: 32 },
+  { kind: "file", width: 180 },
 ];
 
 describe("a set-up", () => {
@@ -27,6 +29,7 @@ describe("a set-up", () => {
         for (const side of [setup, otherSide(setup)]) {
           expect(angleFrom(side, readingFor(side, angle).value)).toBeCloseTo(angle, 6);
           expect(readingFor(side, angle).datum.length).toBeGreaterThan(10);
+          expect(zeroProcedure(side).length).toBeGreaterThan(1);
         }
       }),
     );

@@ -15,6 +15,7 @@ import { NumberBox } from "../../parts/NumberBox.tsx";
 import { useShop } from "../../shop/shop.ts";
 import { Conflict } from "./Conflict.tsx";
 import { PlanGroup } from "./PlanGroup.tsx";
+import { SetupsTable } from "./SetupsTable.tsx";
 
 /** The shop's stores: what there is to grind with, by its own grade and by microns, and what an hour is reckoned at. */
 export function Stores() {
@@ -85,6 +86,7 @@ export function Stores() {
             and dipping counted in; they rank belts and are not promises. Scales differ: a P number is far
             coarser than the same number of the others beyond 220, so everything is reckoned in microns.
           </p>
+          <SetupsTable />
         </div>
         <aside
           aria-label="Reckoning, and a plan"

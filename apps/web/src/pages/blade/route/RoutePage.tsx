@@ -5,6 +5,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { useDocument, useScreen } from "../../../blade/context.ts";
 import { useRouteReport } from "../../../blade/routing.ts";
+import { Sign } from "../../../parts/Sign.tsx";
 import { LadderRail } from "./LadderRail.tsx";
 import { LayoutGroup } from "./LayoutGroup.tsx";
 import { RouteControls } from "./RouteControls.tsx";
@@ -16,7 +17,7 @@ import { StageTable } from "./StageTable.tsx";
 export function RoutePage() {
   const { open, id } = useScreen();
   const route = useDocument("route");
-  const { report, isBehind } = useRouteReport();
+  const { report, findings, isBehind } = useRouteReport();
   const [picked, setPicked] = useState<number | null>(null);
   if (route.stages.length === 0) return <NoRoute />;
   const next = route.stages.findIndex((stage) => stage.done === undefined);
@@ -54,6 +55,21 @@ export function RoutePage() {
               report.minutes > 0 &&
               ` About ${Math.round(report.minutes)} minutes at the belts in all.`}
           </p>
+          {findings.length > 0 && (
+            <ul aria-label="Is the plan sound" className="border-t border-rule">
+              {findings.map(({ id, severity, message, advice, basis }) => (
+                <li
+                  key={`${id} ${message}`}
+                  className="flex items-start gap-2 border-b border-rule py-1.5 text-sm"
+                >
+                  <Sign of={severity} className="mt-1 size-3.5" />
+                  <span title={`Basis: ${basis}`}>
+                    <strong className="font-semibold">{message}</strong> {advice}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          )}
           <StageTable
             route={route}
             stages={report?.stages ?? null}
@@ -69,13 +85,29 @@ export function RoutePage() {
       >
         <div className="flex flex-col gap-1.5">
           {report && <StageSection stages={report.stages} chosen={chosen} />}
-          {stage && <StageGroup stage={stage} />}
+          {stage && (
+            <StageGroup
+              key={kind}
+              stage={stage}
+              plan={route.stages[chosen]!}
+              onPlan={(part) =>
+                change(route.stages.map((one, i) => (i === chosen ? withPart(one, part) : one)))
+              }
+            />
+          )}
           {report?.layout && <LayoutGroup layout={report.layout} />}
           <RouteControls />
         </div>
       </aside>
     </div>
   );
+}
+
+/** A stage with a part of it changed; what is undefined is taken away. */
+function withPart(stage: Stage, part: Partial<Stage>): Stage {
+  return Object.fromEntries(
+    Object.entries({ ...stage, ...part }).filter(([, value]) => value !== undefined),
+  ) as Stage;
 }
 
 function NoRoute() {

@@ -1,16 +1,25 @@
 import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
-import { readingFor, type Setup } from "@true-spine/core/grind/setups.ts";
+import { otherSide, readingFor, zeroProcedure } from "@true-spine/core/grind/setups.ts";
 import type { StageReport } from "@true-spine/core/route/report.ts";
+import type { Stage } from "@true-spine/core/route/schema.ts";
 import { STAGES } from "@true-spine/core/route/stages.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
-import { useState } from "react";
+import { useId } from "react";
 import { useSettings } from "../../../app/settings.ts";
-import { AngleBox, LengthBox } from "../../../parts/Box.tsx";
 import { Caution } from "../../../parts/Caution.tsx";
 import { Choice, Group } from "../../../parts/Group.tsx";
+import { useShop } from "../../../shop/shop.ts";
 
 /** The stage in hand: what it is, its belts, the set-up's own reading, and what to beware of. */
-export function StageGroup({ stage }: { stage: StageReport }) {
+export function StageGroup({
+  stage,
+  plan,
+  onPlan,
+}: {
+  stage: StageReport;
+  plan: Stage;
+  onPlan: (change: Partial<Stage>) => void;
+}) {
   const { name, words, caution } = STAGES[stage.kind];
   const unit = useSettings((settings) => settings.unit);
   return (
@@ -28,8 +37,10 @@ export function StageGroup({ stage }: { stage: StageReport }) {
         {stage.belts && <Belts stage={stage} />}
       </Group>
       {stage.isBevelled && stage.readings.some((reading) => reading.angle.right !== null) && (
-        <SetupGroup stage={stage} />
+        <SetupGroup stage={stage} setup={plan.setup} onSetup={(setup) => onPlan({ setup })} />
       )}
+      <HeatGroup stage={stage} />
+      <NoteGroup plan={plan} onPlan={onPlan} />
       <Caution>{`${caution} Training and the maker of your machine come first.`}</Caution>
     </>
   );
@@ -72,34 +83,31 @@ function Belts({ stage }: { stage: StageReport }) {
   );
 }
 
-const KINDS: Readonly<Record<Setup["kind"], string>> = {
-  rest: "rest against platen",
-  guide: "bevel guide, square block",
-  screw: "screw jig",
-  arm: "tool arm with a dial",
-  stone: "stone, spine lifted",
-};
-
-/** What the set-up itself reads for this stage's bevel, and what a tenth of a degree is worth. */
-function SetupGroup({ stage }: { stage: StageReport }) {
+/** The shop's set-up for this stage: what it reads itself, how it is brought back, what a tenth of a degree is worth. */
+function SetupGroup({
+  stage,
+  setup: id,
+  onSetup,
+}: {
+  stage: StageReport;
+  setup: string | undefined;
+  onSetup: (id: string) => void;
+}) {
   const unit = useSettings((settings) => settings.unit);
-  const [kind, setKind] = useState<Setup["kind"]>("rest");
-  const [pivot, setPivot] = useState(150);
-  const [zero, setZero] = useState(0);
-  const [by, setBy] = useState<"tangent" | "sine">("tangent");
-  const setup: Setup =
-    kind === "screw"
-      ? { kind, pivot, by }
-      : kind === "arm"
-        ? { kind, zero, sense: 1 }
-        : kind === "stone"
-          ? { kind, width: stage.readings[1]!.grindLine.right ?? 20 }
-          : { kind };
+  const { shop } = useShop();
+  const named = shop.setups.find((one) => one.id === id) ?? shop.setups[0];
+  if (!named) return null;
+  const { setup } = named;
   const angles = stage.readings.map((reading) => reading.angle.right ?? reading.angle.left);
   const single = stage.angle.right ?? stage.angle.left;
   const say = (angle: number | null) => {
     if (angle === null) return "–";
     const { value, unit: of } = readingFor(setup, angle);
+    return of === "°" ? `${value.toFixed(1)}°` : showLengthWithUnit(value, unit);
+  };
+  const other = (angle: number | null) => {
+    if (angle === null) return "–";
+    const { value, unit: of } = readingFor(otherSide(setup), angle);
     return of === "°" ? `${value.toFixed(1)}°` : showLengthWithUnit(value, unit);
   };
   const { datum } = readingFor(setup, angles.find((one) => one !== null) ?? 5);
@@ -108,42 +116,10 @@ function SetupGroup({ stage }: { stage: StageReport }) {
     <Group title="Set-up">
       <Choice
         label="Held by"
-        value={kind}
-        options={Object.entries(KINDS).map(([value, name]) => ({ value, name }))}
-        onChange={(value) => setKind(value as Setup["kind"])}
+        value={named.id}
+        options={shop.setups.map((one) => ({ value: one.id, name: one.name }))}
+        onChange={onSetup}
       />
-      {kind === "screw" && (
-        <>
-          <LengthBox
-            label="Pivot to screw"
-            value={pivot}
-            onCommit={(mm) => {
-              if (mm <= 0) return "The screw stands some way from the pivot.";
-              setPivot(mm);
-              return null;
-            }}
-          />
-          <Choice
-            label="Its geometry"
-            value={by}
-            options={[
-              { value: "tangent", name: "tangent" },
-              { value: "sine", name: "sine" },
-            ]}
-            onChange={(value) => setBy(value as "tangent" | "sine")}
-          />
-        </>
-      )}
-      {kind === "arm" && (
-        <AngleBox
-          label="Dial at zero"
-          value={zero}
-          onCommit={(degrees) => {
-            setZero(degrees);
-            return null;
-          }}
-        />
-      )}
       <p className="text-sm">
         {single !== null ? (
           <>
@@ -154,8 +130,14 @@ function SetupGroup({ stage }: { stage: StageReport }) {
             No single angle exists: <strong>{angles.map(say).join(" · ")}</strong> at heel, middle and tip
           </>
         )}
+        {setup.kind === "arm" && <>, the other side {angles.map(other).join(" · ")}</>}
         <span className="block text-xs text-faint">{datum}</span>
       </p>
+      <ol className="list-decimal pl-4 text-xs">
+        {zeroProcedure(setup).map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ol>
       {tenth && (
         <p className="text-xs">
           0.1° is {showLengthWithUnit(tenth.edge, unit)} at the edge with the line held, or{" "}
@@ -163,6 +145,68 @@ function SetupGroup({ stage }: { stage: StageReport }) {
           both sides together.
         </p>
       )}
+    </Group>
+  );
+}
+
+/** Which place warms most under the belt: it ranks, it calls none safe. */
+function HeatGroup({ stage }: { stage: StageReport }) {
+  const [warmest] = stage.warmth;
+  if (!warmest) return null;
+  const coolest = stage.warmth.at(-1)!;
+  const edge = Math.min(...stage.readings.map((reading) => reading.edge));
+  return (
+    <Group title="Heat while grinding">
+      <p className="text-xs">
+        {warmest.times > 1.05
+          ? `The ${warmest.place} warms ${warmest.times.toFixed(1)} times as fast as the ${coolest.place}: leave it till last, light, and dip after every pass there.`
+          : "Heel, middle and tip warm alike. Dip when the water film goes."}
+        {edge < 0.5 && " The edge is thin now: what is left of it comes off on a stone."}
+      </p>
+      <p
+        className="text-[11px] text-faint"
+        title="Plate heated on one face (Carslaw and Jaeger, from memory), with starting values for the belt"
+      >
+        An estimate from the steel's thickness. It ranks places and calls none safe.
+      </p>
+    </Group>
+  );
+}
+
+/** What somebody else must know to go on, and the day it is planned for. */
+function NoteGroup({ plan, onPlan }: { plan: Stage; onPlan: (change: Partial<Stage>) => void }) {
+  const id = useId();
+  const last = plan.readings?.at(-1);
+  return (
+    <Group title="Where it stands">
+      <p className="text-xs text-faint">
+        {plan.done ? `Done ${new Date(plan.done).toLocaleString()}.` : "Not done yet."}
+        {last && ` Last read ${last.value} mm at the ${last.place}${last.past ? ", past the line" : ""}.`}
+      </p>
+      <label className="flex items-center justify-between gap-2 text-sm text-faint">
+        Planned for
+        <input
+          type="date"
+          className="h-8 w-44 rounded border border-frame bg-sheet px-2 font-semibold text-ink"
+          value={plan.planned ?? ""}
+          onChange={(event) => onPlan({ planned: event.currentTarget.value || undefined })}
+        />
+      </label>
+      <label htmlFor={id} className="text-sm text-faint">
+        Note for whoever goes on
+      </label>
+      <textarea
+        id={id}
+        rows={2}
+        maxLength={500}
+        className="rounded border border-frame bg-sheet px-2 py-1 text-sm"
+        defaultValue={plan.note ?? ""}
+        key={`${plan.kind} ${plan.note ?? ""}`}
+        onBlur={(event) => {
+          const note = event.currentTarget.value.replace(/\s+/g, " ").trim();
+          if (note !== (plan.note ?? "")) onPlan({ note: note || undefined });
+        }}
+      />
     </Group>
   );
 }

@@ -1,0 +1,151 @@
+import type { Setup } from "@true-spine/core/grind/setups.ts";
+import type { NamedSetup } from "@true-spine/core/shop/schema.ts";
+import { X } from "lucide-react";
+import { useState } from "react";
+import { PlainButton } from "../../parts/Dialog.tsx";
+import { NumberBox } from "../../parts/NumberBox.tsx";
+import { useShop } from "../../shop/shop.ts";
+
+const KINDS: Readonly<Record<Setup["kind"], { name: string; first: Setup }>> = {
+  rest: { name: "rest against platen", first: { kind: "rest" } },
+  guide: { name: "bevel guide and block", first: { kind: "guide" } },
+  screw: { name: "screw jig", first: { kind: "screw", pivot: 150, by: "tangent" } },
+  arm: { name: "tool arm with a dial", first: { kind: "arm", zero: 0, sense: 1 } },
+  stone: { name: "stone, spine lifted", first: { kind: "stone", width: 30 } },
+  file: { name: "file, end lifted", first: { kind: "file", width: 180 } },
+};
+
+/** Jigs and rests by name, each with what it must be told to give its own reading. */
+export function SetupsTable() {
+  const { shop, put } = useShop();
+  const [why, setWhy] = useState<string | null>(null);
+  const change = (setups: NamedSetup[]) => setWhy(put({ ...shop, setups }));
+  const edit = (id: string, patch: Partial<NamedSetup>) =>
+    change(shop.setups.map((one) => (one.id === id ? { ...one, ...patch } : one)));
+  const add = () => {
+    let n = shop.setups.length + 1;
+    while (shop.setups.some(({ id }) => id === `setup-${n}`)) n++;
+    change([...shop.setups, { id: `setup-${n}`, name: `set-up ${n}`, setup: { kind: "rest" } }]);
+  };
+  return (
+    <section aria-label="Set-ups" className="mt-6">
+      <div className="mb-2 flex items-center justify-between">
+        <h2 className="font-bold">Set-ups</h2>
+        <PlainButton onClick={add}>Add a set-up</PlainButton>
+      </div>
+      {why && (
+        <p role="alert" className="mb-2 text-sm text-fix">
+          {why}
+        </p>
+      )}
+      <ul className="bg-sheet text-sm">
+        {shop.setups.map(({ id, name, setup }) => (
+          <li key={id} className="flex flex-wrap items-center gap-2 border-t border-rule px-2 py-1.5">
+            <input
+              aria-label={`Name of ${name}`}
+              className="h-8 w-56 rounded border border-frame bg-sheet px-2 font-semibold"
+              defaultValue={name}
+              maxLength={60}
+              onBlur={(event) => {
+                const next = event.currentTarget.value.trim();
+                if (next && next !== name) edit(id, { name: next });
+                else event.currentTarget.value = name;
+              }}
+            />
+            <select
+              aria-label={`Kind of ${name}`}
+              className="h-8 rounded border border-frame bg-sheet px-1"
+              value={setup.kind}
+              onChange={(event) =>
+                edit(id, { setup: KINDS[event.currentTarget.value as Setup["kind"]].first })
+              }
+            >
+              {Object.entries(KINDS).map(([kind, { name: words }]) => (
+                <option key={kind} value={kind}>
+                  {words}
+                </option>
+              ))}
+            </select>
+            <Told name={name} setup={setup} onChange={(next) => edit(id, { setup: next })} />
+            <button
+              type="button"
+              aria-label={`Take ${name} away`}
+              className="ml-auto rounded p-1 text-faint hover:bg-room"
+              onClick={() => change(shop.setups.filter((one) => one.id !== id))}
+            >
+              <X className="size-4" aria-hidden />
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** What a set-up must be told to give its own reading. */
+function Told({ name, setup, onChange }: { name: string; setup: Setup; onChange: (next: Setup) => void }) {
+  switch (setup.kind) {
+    case "screw":
+      return (
+        <>
+          <span className="text-faint">pivot to screw, mm</span>
+          <NumberBox
+            label={`Pivot to screw of ${name}, mm`}
+            value={setup.pivot}
+            least={1}
+            most={2000}
+            onChange={(pivot) => onChange({ ...setup, pivot })}
+          />
+          <select
+            aria-label={`Geometry of ${name}`}
+            className="h-8 rounded border border-frame bg-sheet px-1"
+            value={setup.by}
+            onChange={(event) => onChange({ ...setup, by: event.currentTarget.value as "tangent" | "sine" })}
+          >
+            <option value="tangent">by tangent</option>
+            <option value="sine">by sine</option>
+          </select>
+        </>
+      );
+    case "arm":
+      return (
+        <>
+          <span className="text-faint">dial at zero, °</span>
+          <NumberBox
+            label={`Dial at zero of ${name}, degrees`}
+            value={setup.zero}
+            least={-180}
+            most={180}
+            onChange={(zero) => onChange({ ...setup, zero })}
+          />
+          <select
+            aria-label={`Sense of ${name}`}
+            className="h-8 rounded border border-frame bg-sheet px-1"
+            value={String(setup.sense)}
+            onChange={(event) => onChange({ ...setup, sense: event.currentTarget.value === "1" ? 1 : -1 })}
+          >
+            <option value="1">grows for the right side</option>
+            <option value="-1">falls for the right side</option>
+          </select>
+        </>
+      );
+    case "stone":
+    case "file":
+      return (
+        <>
+          <span className="text-faint">
+            {setup.kind === "stone" ? "edge to spine" : "edge to lifted end"}, mm
+          </span>
+          <NumberBox
+            label={`Width of ${name}, mm`}
+            value={setup.width}
+            least={1}
+            most={2000}
+            onChange={(width) => onChange({ ...setup, width })}
+          />
+        </>
+      );
+    default:
+      return null;
+  }
+}

@@ -1,0 +1,190 @@
+import { abrasiveName } from "../abrasive/schema.ts";
+import { LARGEST_STEP } from "../abrasive/sequence.ts";
+import type { Blade } from "../blade/schema.ts";
+import { SETTING_STEP } from "../grind/setups.ts";
+import { BARS } from "../route/first.ts";
+import type { RouteReport, StageReport } from "../route/report.ts";
+import type { Route } from "../route/schema.ts";
+import { outOfOrder, STAGES } from "../route/stages.ts";
+import type { LengthUnit } from "../units/length.ts";
+import type { Finding } from "./finding.ts";
+import { type Speech, speechIn } from "./judged.ts";
+
+/** Is the plan sound: the route, its belts and its stock, against the blade it is to become. */
+interface Plan {
+  readonly blade: Blade;
+  readonly route: Route;
+  readonly report: RouteReport;
+  readonly say: Speech;
+}
+
+type PlanRule = (plan: Plan) => Finding[];
+
+const finding = (
+  id: string,
+  severity: Finding["severity"],
+  message: string,
+  advice: string,
+  basis = "geometry",
+): Finding => ({ id, severity, where: {}, message, advice, basis, remedies: [] });
+
+const at = ({ report }: Plan, kind: StageReport["kind"]) =>
+  report.stages.find((stage) => stage.kind === kind);
+
+/** A stage whose belts cannot take out the scratches before them, or are not there. */
+const beltCannotReach: PlanRule = ({ report }) =>
+  report.stages.flatMap(({ kind, belts }) =>
+    belts && !belts.planned.ok
+      ? [
+          finding(
+            "belt-cannot-reach",
+            "fix",
+            `${STAGES[kind].name}: no sequence over what is on hand does it. ${belts.planned.why}`,
+            "Put the missing belt into the stores, or finish coarser.",
+            "common practice",
+          ),
+        ]
+      : [],
+  );
+
+/** A step that the shop allows and that usually leaves scratches standing. */
+const stepTooLarge: PlanRule = ({ report }) =>
+  report.stages.flatMap(({ kind, belts }) => {
+    const steps = belts?.planned.ok ? belts.planned.sequence.steps : [];
+    return steps.slice(1).flatMap(({ belt }, i) => {
+      const before = steps[i]!.belt;
+      const times = before.microns / belt.microns;
+      return times > LARGEST_STEP
+        ? [
+            finding(
+              "belt-step-large",
+              "watch",
+              `${STAGES[kind].name}: ${abrasiveName(belt)} is ${times.toFixed(1)} times as fine as ${abrasiveName(before)} before it.`,
+              "A belt between the two saves time, and scratches that show only after the etch.",
+              "common practice: about double, two and a half at most",
+            ),
+          ]
+        : [];
+    });
+  });
+
+/** Less to come off after hardening than the skin that the oven leaves. */
+const skinStays: PlanRule = (plan) => {
+  const hard = at(plan, "harden");
+  if (!hard) return [];
+  const { route, say } = plan;
+  const least = hard.isBevelled ? Math.min(hard.left.faces, hard.left.flats) : hard.left.flats;
+  if (least >= route.skin - 1e-6) return [];
+  return [
+    finding(
+      "skin-stays",
+      "fix",
+      `Only ${say.length(least)} comes off a side after hardening; the skin without carbon is ${say.length(route.skin)}.`,
+      "Grind flats and bevels again after hardening, or the edge stays soft.",
+      "common practice",
+    ),
+  ];
+};
+
+/** Done in an order that something does not allow. */
+const orderWrong: PlanRule = ({ route }) =>
+  outOfOrder(route.stages.map((stage) => stage.kind)).map(({ kind, after, why }) =>
+    finding(
+      "order-of-work",
+      "watch",
+      `${STAGES[kind].name} stands after ${STAGES[after].name.toLowerCase()}. ${why}`,
+      "Drag it to where it can be done, or leave it where you know why.",
+      "common practice",
+    ),
+  );
+
+/** A bevel that no one setting of a jig grinds: which gives, the line or the angle. */
+const noSingleAngle: PlanRule = (plan) => {
+  const rough = at(plan, "rough") ?? at(plan, "finish");
+  if (!rough) return [];
+  const angles = rough.readings.flatMap((reading) => reading.angle.right ?? reading.angle.left ?? []);
+  const lines = rough.readings.flatMap((reading) => reading.grindLine.right ?? reading.grindLine.left ?? []);
+  const [least, most] = [Math.min(...angles), Math.max(...angles)];
+  if (angles.length < 2 || lines.length < angles.length || most - least <= SETTING_STEP) return [];
+  const middle = angles[Math.floor(angles.length / 2)]!;
+  const slope = (angle: number) => Math.tan((angle * Math.PI) / 180);
+  const held = lines.map((line, i) => (line * slope(angles[i]!)) / slope(middle));
+  const { say } = plan;
+  return [
+    finding(
+      "no-single-angle",
+      "note",
+      `No one setting grinds this bevel: its angle runs from ${least.toFixed(1)}° to ${most.toFixed(1)}° a side.`,
+      `A jig held at ${middle.toFixed(1)}° moves the line: about ${held.map((line) => say.length(line)).join(", ")} at heel, middle and tip. Give up the line or the one setting.`,
+    ),
+  ];
+};
+
+/** A bar too thin for what must be on it, or a thinner one that would do. */
+const stockWrong: PlanRule = (plan) => {
+  const { route, blade, say } = plan;
+  const flats = at(plan, "flats") ?? at(plan, "true") ?? at(plan, "rough");
+  if (!flats) return [];
+  const needed = Math.max(...blade.thickness.map((row) => row.t)) + 2 * flats.left.flats;
+  if (route.stock < needed - 1e-6) {
+    return [
+      finding(
+        "stock-thin",
+        "fix",
+        `The stock is ${say.length(route.stock)} thick; with what still comes off the flats it must be ${say.length(needed)}.`,
+        "Take a thicker bar, or make the blade thinner at its thickest.",
+      ),
+    ];
+  }
+  const standard = BARS.find((bar) => bar >= needed + LEAST_CLEAN_UP);
+  if (standard === undefined || route.stock <= standard + 1e-6) return [];
+  return [
+    finding(
+      "stock-thick",
+      "note",
+      `A bar of ${say.length(standard)} would do; this one is ${say.length(route.stock)}.`,
+      "The rest is ground to dust, by you.",
+      "common practice: standard thicknesses of bar",
+    ),
+  ];
+};
+/** The least that a bar's own flats need to come clean, mm in all. Starting value. */
+const LEAST_CLEAN_UP = 0.1;
+
+/** So much left for the oven that the rough bevel has hardly been begun. */
+const roughTooThick: PlanRule = (plan) => {
+  const rough = at(plan, "rough");
+  const thin = rough?.readings.find(({ edge, flats }) => edge > 0.85 * flats);
+  if (!rough || !thin) return [];
+  const { say } = plan;
+  return [
+    finding(
+      "rough-bevel-none",
+      "watch",
+      `At the ${thin.place} the rough edge is to stay ${say.length(thin.edge)} on steel ${say.length(thin.flats)} thick: there is hardly a bevel to grind.`,
+      "Leave less for the oven, or grind this blade after hardening.",
+    ),
+  ];
+};
+
+const RULES: readonly PlanRule[] = [
+  beltCannotReach,
+  stockWrong,
+  skinStays,
+  orderWrong,
+  stepTooLarge,
+  roughTooThick,
+  noSingleAngle,
+];
+const RANK = { fix: 0, watch: 1, note: 2 } as const;
+
+/** Every judgement of a plan, worst first. */
+export function judgePlan(
+  blade: Blade,
+  route: Route,
+  report: RouteReport,
+  unit: LengthUnit = "mm",
+): Finding[] {
+  const plan = { blade, route, report, say: speechIn(unit) };
+  return RULES.flatMap((rule) => rule(plan)).sort((a, b) => RANK[a.severity] - RANK[b.severity]);
+}

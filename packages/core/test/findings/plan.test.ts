@@ -1,0 +1,85 @@
+import { describe, expect, test } from "vitest";
+import type { Blade } from "../../src/blade/schema.ts";
+import { judgePlan } from "../../src/findings/plan.ts";
+import { firstRoute } from "../../src/route/first.ts";
+import { reportOf } from "../../src/route/report.ts";
+import type { Route } from "../../src/route/schema.ts";
+import { type Shop, USUAL_SHOP } from "../../src/shop/schema.ts";
+import { changed, example } from "../examples.ts";
+
+/** A blade of one angle all along, so that a plan for it has nothing to say. */
+const plain = changed(example("prism"), (copy) => {
+  copy.thickness = [{ x: 0, t: 4 }];
+});
+const judged = (route: Partial<Route> = {}, shop: Shop = USUAL_SHOP, blade: Blade = plain) => {
+  const whole = { ...firstRoute(blade), ...route };
+  return judgePlan(blade, whole, reportOf(blade, whole, shop, 50));
+};
+const ids = (findings: ReturnType<typeof judged>) => findings.map(({ id }) => id);
+const stages = (...kinds: Route["stages"][number]["kind"][]) => ({ stages: kinds.map((kind) => ({ kind })) });
+
+describe("is the plan sound", () => {
+  test("a first route of a plain blade has nothing against it", () => {
+    expect(ids(judged())).toEqual([]);
+  });
+
+  test("a belt that is not there: which stage, and why", () => {
+    const few = { ...USUAL_SHOP, abrasives: USUAL_SHOP.abrasives.slice(0, 4) };
+    const told = judged({}, few).find(({ id }) => id === "belt-cannot-reach")!;
+    expect(told).toMatchObject({ severity: "fix" });
+    expect(told.message).toMatch(/Nothing on hand is as fine as 35/);
+  });
+
+  test("a step that only this shop allows", () => {
+    const bold = {
+      ...USUAL_SHOP,
+      largestStep: 6,
+      abrasives: USUAL_SHOP.abrasives.filter(({ grade }) => ["P36", "P120", "P400"].includes(grade)),
+    };
+    expect(ids(judged({}, bold))).toContain("belt-step-large");
+    expect(ids(judged())).not.toContain("belt-step-large");
+  });
+
+  test("less off after the oven than its skin", () => {
+    const told = judged(stages("stock", "profile", "flats", "layout", "rough", "harden", "sharpen"));
+    expect(told.find(({ id }) => id === "skin-stays")).toMatchObject({ severity: "fix" });
+  });
+
+  test("holes after hardening, with the reason", () => {
+    const told = judged(
+      stages(
+        "stock",
+        "profile",
+        "flats",
+        "layout",
+        "rough",
+        "harden",
+        "drill",
+        "true",
+        "finish",
+        "grits",
+        "sharpen",
+      ),
+    );
+    expect(told.find(({ id }) => id === "order-of-work")!.message).toMatch(/only while the steel is soft/);
+  });
+
+  test("stock too thin, and wastefully thick", () => {
+    expect(judged({ stock: 4.05 }).find(({ id }) => id === "stock-thin")!.message).toMatch(
+      /must be 4\.\d\d mm/,
+    );
+    expect(judged({ stock: 8 }).find(({ id }) => id === "stock-thick")!.message).toMatch(
+      /A bar of 4\.50 mm would do/,
+    );
+  });
+
+  test("a taper that no one setting grinds: what the line does at one setting, and what the angle does at the line", () => {
+    const told = judged({}, USUAL_SHOP, example("field")).find(({ id }) => id === "no-single-angle")!;
+    expect(told.message).toMatch(/from 3\.\d° to 4\.\d° a side/);
+    expect(told.advice).toMatch(/held at 3\.\d° moves the line/);
+  });
+
+  test("so much left for the oven that nothing is ground", () => {
+    expect(ids(judged({ oven: 1.6 }))).toContain("rough-bevel-none");
+  });
+});
