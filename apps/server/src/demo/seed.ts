@@ -1,4 +1,7 @@
+import type { BladeState } from "@true-spine/core/contract.ts";
 import { firstHandle } from "@true-spine/core/handle/first.ts";
+import { firstRoute } from "@true-spine/core/route/first.ts";
+import type { Stage } from "@true-spine/core/route/schema.ts";
 import { sql } from "drizzle-orm";
 import type { Database } from "../database.ts";
 import { createBlade, saveBlade } from "../records/blades.ts";
@@ -18,8 +21,22 @@ export async function seedDemo(db: Database): Promise<void> {
     for (const [i, { label, saveKey, file: next }] of later.entries()) {
       await saveBlade(db, id, { file: next, base: i + 1, saveKey, label });
     }
+    const route = { ...firstRoute(file), stages: stagesDone(firstRoute(file).stages, state) };
+    await saveDocument(db, id, "route", { file: route, base: 0, saveKey: id });
     if (state === "finished") {
       await saveDocument(db, id, "handle", { file: firstHandle(file, "full"), base: 0, saveKey: id });
     }
   }
+}
+
+/** How far each of the demo blades has come: the finished one all the way, the one in work to its rough bevels. */
+function stagesDone(stages: readonly Stage[], state: BladeState): Stage[] {
+  const count = {
+    design: 0,
+    "in work": stages.findIndex(({ kind }) => kind === "rough"),
+    finished: stages.length,
+  }[state];
+  return stages.map((stage, i) =>
+    i < count ? { ...stage, done: `2026-11-${String(3 + i).padStart(2, "0")}T16:00:00Z` } : stage,
+  );
 }

@@ -1,6 +1,9 @@
 import { compileField } from "@true-spine/core/blade/field.ts";
 import { meshOf } from "@true-spine/core/blade/mesh.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { reportOf } from "@true-spine/core/route/report.ts";
+import type { Route } from "@true-spine/core/route/schema.ts";
+import type { Shop } from "@true-spine/core/shop/schema.ts";
 import type { Read } from "@true-spine/formats/contours.ts";
 import { drawingOf } from "@true-spine/formats/drawing.ts";
 import { type GaugeOrder, gaugesOf } from "@true-spine/formats/gauges.ts";
@@ -8,6 +11,8 @@ import { readDxf } from "@true-spine/formats/read-dxf.ts";
 import { readSvg } from "@true-spine/formats/read-svg.ts";
 import { writeDxf } from "@true-spine/formats/write-dxf.ts";
 import { writeGaugePlates, writeGauges } from "@true-spine/formats/write-gauges.ts";
+import { writeCalendar, writeRouteCsv } from "@true-spine/formats/write-route.ts";
+import { type RouteSheetOptions, writeRouteSheet } from "@true-spine/formats/write-route-sheet.ts";
 import { write3mf, writeStl } from "@true-spine/formats/write-solids.ts";
 import { writeStations } from "@true-spine/formats/write-stations.ts";
 import { writeSvg } from "@true-spine/formats/write-svg.ts";
@@ -22,6 +27,10 @@ const filing = {
   svg: (blade: Blade) => writeSvg(drawingOf(blade)),
   gauges: (blade: Blade, order: GaugeOrder) => writeGauges(gaugesOf(blade, order)),
   gaugePlates: (blade: Blade, order: GaugeOrder) => writeGaugePlates(gaugesOf(blade, order)),
+  routeSheet: (blade: Blade, route: Route, shop: Shop, options: RouteSheetOptions) =>
+    writeRouteSheet(route, reportOf(blade, route, shop, 0), shop, options),
+  routeCsv: (blade: Blade, route: Route, shop: Shop) => writeRouteCsv(route, reportOf(blade, route, shop, 0)),
+  calendar: (name: string, id: string, route: Route) => writeCalendar(name, id, route, new Date()),
   stations: (blade: Blade) => writeStations(blade),
   solid(blade: Blade, format: "stl" | "3mf", onProgress: (share: number) => void): Uint8Array {
     const mesh = meshOf(compileField(blade), { onProgress });

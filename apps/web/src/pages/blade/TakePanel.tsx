@@ -5,11 +5,12 @@ import { proxy, type Remote, wrap } from "comlink";
 import { useRef, useState } from "react";
 import { useStore } from "zustand";
 import { useSettings } from "../../app/settings.ts";
-import { usePurpose, useRail, useScreen } from "../../blade/context.ts";
+import { useDocument, usePurpose, useRail, useScreen } from "../../blade/context.ts";
 import { LengthBox } from "../../parts/Box.tsx";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { download } from "../../parts/download.ts";
 import { Segmented } from "../../parts/Segmented.tsx";
+import { useShop } from "../../shop/shop.ts";
 import type { Filing } from "../../workers/files.worker.ts";
 
 /** Edge left for hardening on a usual field knife, mm. Source: common practice, 0.050 in. */
@@ -34,7 +35,9 @@ export function TakePanel() {
 }
 
 function Choices({ onClose }: { onClose: () => void }) {
-  const { open, savings } = useScreen();
+  const { open, savings, id } = useScreen();
+  const route = useDocument("route");
+  const { shop } = useShop();
   const purpose = usePurpose();
   const unit = useSettings((settings) => settings.unit);
   const revision = useStore(savings.blade.state, (state) => state.revision);
@@ -197,6 +200,42 @@ function Choices({ onClose }: { onClose: () => void }) {
           type: "application/json",
         }))}
       </ul>
+      {route.stages.length > 0 && (
+        <>
+          <h3 className="mt-5 font-bold">The route</h3>
+          <ul>
+            {item(
+              "route sheet",
+              "PDF: every stage, the layout sheet, set-up cards, room for readings.",
+              async (files, blade) => {
+                const bytes = new Uint8Array(await (await fetch(font)).arrayBuffer());
+                const options = { name: blade.name, paper, unit, font: bytes, date: new Date() };
+                return {
+                  content: await files.routeSheet(blade, route, shop, options),
+                  ending: `-route-${paper}.pdf`,
+                  type: "application/pdf",
+                };
+              },
+            )}
+            {item("route as CSV", "Stage by stage at heel, middle and tip.", async (files, blade) => ({
+              content: await files.routeCsv(blade, route, shop),
+              ending: "-route.csv",
+              type: "text/csv",
+            }))}
+            {item("route file", "What was chosen and done, as JSON.", async () => ({
+              content: `${JSON.stringify(route, null, 2)}\n`,
+              ending: "-route.json",
+              type: "application/json",
+            }))}
+            {route.stages.some((stage) => stage.planned) &&
+              item("calendar", "The stages that a day was set for, as whole days.", async (files, blade) => ({
+                content: await files.calendar(blade.name, id, route),
+                ending: "-route.ics",
+                type: "text/calendar",
+              }))}
+          </ul>
+        </>
+      )}
       <div className="mt-5 flex justify-end">
         <PlainButton onClick={onClose}>Close</PlainButton>
       </div>

@@ -1,0 +1,217 @@
+import fontkit from "@pdf-lib/fontkit";
+import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
+import { otherSide, readingFor, zeroProcedure } from "@true-spine/core/grind/setups.ts";
+import type { RouteReport, StageReport } from "@true-spine/core/route/report.ts";
+import type { Route } from "@true-spine/core/route/schema.ts";
+import { STAGES } from "@true-spine/core/route/stages.ts";
+import type { NamedSetup, Shop } from "@true-spine/core/shop/schema.ts";
+import { type LengthUnit, showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
+import { PDFDocument, type PDFFont, type PDFPage } from "pdf-lib";
+import { PAPERS, type Paper } from "./papers.ts";
+
+export interface RouteSheetOptions {
+  readonly name: string;
+  readonly paper: Paper;
+  readonly unit: LengthUnit;
+  /** The font's own bytes, TrueType, OpenType or WOFF. */
+  readonly font: Uint8Array;
+  readonly date: Date;
+}
+
+const POINTS_PER_MM = 72 / 25.4;
+const MARGIN = 14;
+const SIZE = 9;
+const LINE = 4.4;
+
+/**
+ * The route on paper: every stage with what to stop at, its belts and its cautions, room to write a reading beside it;
+ * then the layout sheet, and a set-up card for every stage that grinds a bevel, with how its zero is found again.
+ */
+export async function writeRouteSheet(
+  route: Route,
+  report: RouteReport,
+  shop: Shop,
+  options: RouteSheetOptions,
+): Promise<Uint8Array> {
+  const pdf = await PDFDocument.create();
+  pdf.registerFontkit(fontkit);
+  const font = await pdf.embedFont(options.font, { subset: true });
+  pdf.setTitle(`${options.name}: route`);
+  pdf.setCreator("True Spine");
+  pdf.setProducer("True Spine");
+  pdf.setCreationDate(options.date);
+  pdf.setModificationDate(options.date);
+  const text = new Column(pdf, font, options);
+  const three = (values: readonly (number | null)[]) => threeOf(values, options.unit);
+
+  text.head(`${options.name}: route`);
+  text.line(
+    `Lengths in ${options.unit}; three figures are heel, middle and tip. ${options.date.toISOString().slice(0, 10)}`,
+  );
+  for (const [i, stage] of report.stages.entries()) stageOn(text, i, stage, route, three);
+  if (report.layout) layoutOn(text, report.layout, options.unit);
+  for (const [i, stage] of report.stages.entries()) {
+    const ground = stage.isBevelled && stage.belts?.on === "bevels";
+    const named = shop.setups.find(({ id }) => id === route.stages[i]?.setup) ?? shop.setups[0];
+    if (ground && named) setupOn(text, stage, named, options.unit);
+  }
+  text.gap();
+  text.line(
+    "The product advises. It replaces neither training, nor the makers of the machines, nor local law.",
+  );
+  return pdf.save({ useObjectStreams: false });
+}
+
+type Three = (values: readonly (number | null)[]) => string;
+
+function threeOf(values: readonly (number | null)[], unit: LengthUnit): string {
+  const words = values.map((value) => (value === null ? "-" : showLength(value, unit)));
+  return new Set(words).size === 1 ? words[0]! : words.join(" / ");
+}
+
+function stageOn(text: Column, i: number, stage: StageReport, route: Route, three: Three): void {
+  const { name, words, caution } = STAGES[stage.kind];
+  const plan = route.stages[i];
+  text.gap();
+  text.tick(`${i + 1}. ${name}`, plan?.done !== undefined);
+  text.line(words);
+  const side = (of: StageReport["readings"][number]) => of.grindLine.right ?? of.grindLine.left;
+  text.line(
+    [
+      `flats ${three(stage.readings.map(({ flats }) => flats))}`,
+      ...(stage.isBevelled
+        ? [
+            `edge to stop at ${three(stage.readings.map(({ edge }) => edge))}`,
+            `grind line ${three(stage.readings.map(side))}`,
+          ]
+        : []),
+    ].join(";  "),
+  );
+  if (stage.belts?.planned.ok) {
+    const belts = stage.belts.planned.sequence.steps.map(({ belt }) => abrasiveName(belt)).join(", ");
+    text.line(`belts: ${belts}; about ${Math.ceil(stage.minutes)} minutes`);
+  } else if (stage.belts && !stage.belts.planned.ok) text.line(`belts: ${stage.belts.planned.why}`);
+  if (plan?.planned) text.line(`planned for ${plan.planned}`);
+  if (plan?.note) text.line(`note: ${plan.note}`);
+  text.line(`! ${caution}`);
+  text.line("read:  heel ..........   middle ..........   tip ..........");
+}
+
+function layoutOn(text: Column, layout: NonNullable<RouteReport["layout"]>, unit: LengthUnit): void {
+  const say = (mm: number) => showLengthWithUnit(mm, unit);
+  text.gap();
+  text.head("Layout");
+  text.line(`Height gauge at ${say(layout.setting)}, from both faces.`);
+  if (layout.meetAt !== null)
+    text.line(`The lines meet at ${say(layout.meetAt)} from the junction and cross beyond it.`);
+  if (layout.missesFrom !== null)
+    text.line(`From ${say(layout.missesFrom)} on the steel is thinner than the setting.`);
+  for (const { place, flats, gap, outside, line } of layout.places) {
+    const now = line.right ?? line.left;
+    const lined = now ? `; scribe the grind line at ${say(now.now)}, it climbs ${say(now.climb)}` : "";
+    text.line(
+      `${place}: ${say(flats)} thick, gap ${say(gap)}, stop ${say(outside)} outside each line${lined}`,
+    );
+  }
+  for (const { side, foot, top } of layout.plunges) {
+    text.line(`plunge, ${side === "both" ? "both sides" : side}: foot at ${say(foot)}, top at ${say(top)}`);
+  }
+  for (const { x, y, d } of layout.holes)
+    text.line(`hole ${say(d)} at ${say(x)}, ${say(-y)} below the datum`);
+}
+
+function setupOn(text: Column, stage: StageReport, { name, setup }: NamedSetup, unit: LengthUnit): void {
+  text.gap();
+  text.head(`Set-up card: ${STAGES[stage.kind].name}, ${name}`);
+  const angles = stage.readings.map((reading) => reading.angle.right ?? reading.angle.left);
+  const single = stage.angle.right ?? stage.angle.left;
+  const say = (angle: number | null, of = setup) => {
+    if (angle === null) return "-";
+    const { value, unit: measure } = readingFor(of, angle);
+    return measure === "°" ? `${value.toFixed(1)}°` : showLengthWithUnit(value, unit);
+  };
+  text.line(
+    single === null
+      ? `No single angle exists: ${angles.map((angle) => say(angle)).join(" / ")} at heel, middle and tip.`
+      : `Set to ${say(single)} (${single.toFixed(2)}° a side).`,
+  );
+  if (setup.kind === "arm")
+    text.line(`Other side: ${angles.map((angle) => say(angle, otherSide(setup))).join(" / ")}.`);
+  text.line(`Read: ${readingFor(setup, angles.find((one) => one !== null) ?? 5).datum}.`);
+  for (const [i, line] of zeroProcedure(setup).entries()) text.line(`${i + 1}) ${line}`);
+  if (stage.tenth)
+    text.line(`0.1° is ${showLengthWithUnit(stage.tenth.edge, unit)} at the edge, both sides together.`);
+}
+
+/** Text set down a page, on to the next when it is full. */
+class Column {
+  private page: PDFPage;
+  private y: number;
+
+  constructor(
+    private readonly pdf: PDFDocument,
+    private readonly font: PDFFont,
+    private readonly options: RouteSheetOptions,
+  ) {
+    this.page = this.fresh();
+    this.y = this.top;
+  }
+
+  private get top(): number {
+    return PAPERS[this.options.paper].height - MARGIN;
+  }
+
+  private fresh(): PDFPage {
+    const { width, height } = PAPERS[this.options.paper];
+    return this.pdf.addPage([width * POINTS_PER_MM, height * POINTS_PER_MM]);
+  }
+
+  private put(words: string, size: number, indent = 0): void {
+    if (this.y < MARGIN + LINE) {
+      this.page = this.fresh();
+      this.y = this.top;
+    }
+    this.y -= (LINE * size) / SIZE;
+    this.page.drawText(words, {
+      x: (MARGIN + indent) * POINTS_PER_MM,
+      y: this.y * POINTS_PER_MM,
+      size,
+      font: this.font,
+    });
+  }
+
+  head(words: string): void {
+    this.put(words, 13);
+  }
+
+  /** A line, broken between words where it is longer than the paper is wide. */
+  line(words: string): void {
+    const room = (PAPERS[this.options.paper].width - 2 * MARGIN - 6) * POINTS_PER_MM;
+    let row = "";
+    for (const word of words.split(" ")) {
+      const longer = row ? `${row} ${word}` : word;
+      if (row && this.font.widthOfTextAtSize(longer, SIZE) > room) {
+        this.put(row, SIZE, 6);
+        row = word;
+      } else row = longer;
+    }
+    this.put(row, SIZE, 6);
+  }
+
+  /** A line with a box to tick before it. */
+  tick(words: string, isDone: boolean): void {
+    this.put(words, 11, 6);
+    this.page.drawRectangle({
+      x: MARGIN * POINTS_PER_MM,
+      y: this.y * POINTS_PER_MM,
+      width: 8,
+      height: 8,
+      borderWidth: 0.7,
+      opacity: isDone ? 1 : 0,
+    });
+  }
+
+  gap(): void {
+    this.y -= LINE * 0.7;
+  }
+}

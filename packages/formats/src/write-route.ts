@@ -1,0 +1,79 @@
+import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
+import type { RouteReport } from "@true-spine/core/route/report.ts";
+import type { Route } from "@true-spine/core/route/schema.ts";
+import { STAGES } from "@true-spine/core/route/stages.ts";
+import papaparse from "papaparse";
+
+/** A route's figures as CSV: a line for each stage and place, lengths mm, angles degrees a side. */
+export function writeRouteCsv(route: Route, report: RouteReport): string {
+  const n = (value: number | null, digits = 3) => (value === null ? "" : Number(value.toFixed(digits)));
+  const rows = report.stages.flatMap((stage, i) =>
+    stage.readings.map((reading) => ({
+      stage: STAGES[stage.kind].name,
+      done: route.stages[i]?.done ?? "",
+      place: reading.place,
+      x: n(reading.x),
+      flats: n(reading.flats),
+      edge: n(reading.edge),
+      "grindLine left": n(reading.grindLine.left),
+      "grindLine right": n(reading.grindLine.right),
+      "angle left": n(reading.angle.left),
+      "angle right": n(reading.angle.right),
+      "left on faces": n(stage.left.faces),
+      "left on flats": n(stage.left.flats),
+      belts: stage.belts?.planned.ok
+        ? stage.belts.planned.sequence.steps.map(({ belt }) => abrasiveName(belt)).join(" > ")
+        : "",
+      minutes: n(stage.minutes, 1),
+    })),
+  );
+  return `${papaparse.unparse(rows, { newline: "\n", escapeFormulae: true })}\n`;
+}
+
+/**
+ * The stages that a day was set for, as a calendar file of whole days. Source of the layout: RFC 5545, with lines folded
+ * at 75 octets and commas, semicolons and line ends escaped. `stamp` is when it is written.
+ */
+export function writeCalendar(name: string, id: string, route: Route, stamp: Date): string {
+  const when = stamp.toISOString().replace(/[-:]|\.\d+/g, "");
+  const events = route.stages.flatMap(({ kind, planned, note }) => {
+    if (!planned) return [];
+    const day = planned.replaceAll("-", "");
+    const { name: stage, words } = STAGES[kind];
+    return [
+      "BEGIN:VEVENT",
+      `UID:${id}-${kind}@true-spine`,
+      `DTSTAMP:${when}`,
+      `DTSTART;VALUE=DATE:${day}`,
+      `SUMMARY:${escaped(`${name}: ${stage}`)}`,
+      `DESCRIPTION:${escaped(note ? `${words} ${note}` : words)}`,
+      "END:VEVENT",
+    ];
+  });
+  const lines = [
+    "BEGIN:VCALENDAR",
+    "VERSION:2.0",
+    "PRODID:-//True Spine//route//EN",
+    ...events,
+    "END:VCALENDAR",
+  ];
+  return `${lines.flatMap(folded).join("\r\n")}\r\n`;
+}
+
+const escaped = (text: string) => text.replace(/[\\;,]/g, (sign) => `\\${sign}`).replace(/\r?\n/g, "\\n");
+
+const OCTETS = 75;
+
+/** A content line in pieces of at most 75 octets, each after the first begun with a space. */
+function folded(line: string): string[] {
+  const pieces: string[] = [];
+  let piece = "";
+  for (const sign of line) {
+    if (new TextEncoder().encode(piece + sign).length > OCTETS) {
+      pieces.push(piece);
+      piece = " ";
+    }
+    piece += sign;
+  }
+  return [...pieces, piece];
+}
