@@ -100,6 +100,13 @@ try {
   await take("pull", `${FEN_HOOK}/grind`, async () => {
     await page.getByLabel("draw it pulled straight, too").check();
   });
+  await take("route", `${FEN_HOOK}/route`, async () => {
+    await page.getByRole("region", { name: "Layout sheet" }).waitFor();
+  });
+  await take("stores", "/stores");
+  await take("card", `${FEN_HOOK}`.replace("blades", "card"), async () => {
+    await page.getByText("No single angle").waitFor();
+  });
   await take("photo", `${FEN_HOOK}/shape`, async () => {
     const buffer = Buffer.from(await likedKnife(page), "base64");
     await page.getByRole("button", { name: "whole knife" }).click();

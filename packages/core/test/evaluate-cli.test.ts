@@ -5,7 +5,8 @@ import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { afterAll, describe, expect, test } from "vitest";
 import type { Weight } from "../src/handle/balance.ts";
-import { exampleText } from "./examples.ts";
+import { firstRoute } from "../src/route/first.ts";
+import { example, exampleText } from "./examples.ts";
 
 const cli = fileURLToPath(new URL("../src/evaluate-cli.ts", import.meta.url));
 const scales = fileURLToPath(new URL("../examples/handles/walnut-scales.json", import.meta.url));
@@ -112,6 +113,22 @@ describe("the evaluator", () => {
     for (const line of stderr.trimEnd().split("\n")) expect(line).toMatch(/^\$\S*: .+/);
     expect(stderr).toMatch(new RegExp(wanted.source, "m"));
     expect(stderr).not.toMatch(/\bat .*\.ts:\d+/);
+  });
+
+  test("says what should be read at a stage of a route, or which stages there are", () => {
+    const route = join(folder, "route.json");
+    writeFileSync(route, JSON.stringify(firstRoute(example("field"))));
+    const { status, stdout } = evaluate(exampleText("field"), "--route", route, "--stage", "rough");
+    expect(status).toBe(0);
+    const { stage } = JSON.parse(stdout);
+    expect(stage.kind).toBe("rough");
+    expect(stage.readings.map(({ place }: { place: string }) => place)).toEqual(["heel", "middle", "tip"]);
+    expect(stage.readings[1].edge).toBeGreaterThan(1);
+    expect(evaluate(exampleText("field"), "--route", route, "--stage", "polish")).toMatchObject({
+      status: 2,
+      stderr: expect.stringMatching(/^--stage must be one of stock, /),
+    });
+    expect(evaluate(exampleText("field"), "--route", route).status).toBe(2);
   });
 
   test("a file that is not there, no file, and places that are none, are told in words", () => {

@@ -47,3 +47,8 @@ export function beltLife({ abrasive, microns, condition, rate, life }: Abrasive)
     life ?? MINUTES_OF_LIFE[abrasive] * (rate ?? RATE_AT_P60[abrasive] * (microns / P60) ** RATE_POWER);
   return fresh * LEFT[condition].life;
 }
+
+/** The rate of the same belt when it was fresh, from one that was read in its present condition. */
+export function freshRate(rate: number, condition: Abrasive["condition"]): number {
+  return rate / LEFT[condition].rate;
+}

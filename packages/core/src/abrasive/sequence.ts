@@ -222,3 +222,28 @@ function whyNone(usable: readonly Abrasive[], job: Job): string {
     ? `${mm(job.depth!)} mm is to come off; the belts on hand need ${mm(least.depth)} to take out one another's scratches.`
     : "Too few belts are on hand: one would be worn out before it is done.";
 }
+
+/** A belt on hand that a sequence leaves out, and what it would cost more, or less time, to put it in. */
+export interface Skipped {
+  readonly belt: Abrasive;
+  readonly cost: number;
+  readonly minutes: number;
+}
+
+/** What each belt that could stand in a sequence and does not would add to it; cheapest first. */
+export function skippedBy(
+  { steps, cost, minutes }: Sequence,
+  store: readonly Abrasive[],
+  job: Job,
+): Skipped[] {
+  const used = steps.map(({ belt }) => belt);
+  return store
+    .filter((belt) => belt.onHand > 0 && !used.some(({ id }) => id === belt.id))
+    .flatMap((belt) => {
+      const all = [...used, belt].toSorted((a, b) => b.microns - a.microns);
+      const planned = followed(all, job);
+      if (!planned.ok) return [];
+      return [{ belt, cost: planned.sequence.cost - cost, minutes: planned.sequence.minutes - minutes }];
+    })
+    .toSorted((a, b) => a.cost - b.cost);
+}

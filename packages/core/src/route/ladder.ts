@@ -1,10 +1,10 @@
-import { depthAfter, type Planned, planSequence } from "../abrasive/sequence.ts";
+import { depthAfter, type Job, type Planned, planSequence } from "../abrasive/sequence.ts";
 import { placeAt } from "../blade/chain.ts";
 import { compileField, compileStageWithBevels, type Field, thicknessAt } from "../blade/field.ts";
 import { drawnLines } from "../blade/lines.ts";
 import { solidBetween } from "../blade/mass.ts";
 import { spansAt } from "../blade/outline.ts";
-import { type Blade, SIDES } from "../blade/schema.ts";
+import { type Bevel, type Blade, SIDES } from "../blade/schema.ts";
 import type { Allowance } from "../blade/side.ts";
 import { type Station, stationAt } from "../blade/station.ts";
 import { constant, read } from "../blade/table.ts";
@@ -25,11 +25,7 @@ export interface Rung {
   readonly field: Field;
   readonly volume: number;
   /** What the stage's own belts do, where it has any: mm, minutes, and which; or why that cannot be. */
-  readonly belts: {
-    readonly on: "bevels" | "flats";
-    readonly planned: Planned;
-    readonly area: number;
-  } | null;
+  readonly belts: { readonly on: "bevels" | "flats"; readonly planned: Planned; readonly job: Job } | null;
 }
 
 /** Works every stage out, first to last. The blade must be sound; a stage that thin steel cannot hold is its field's own fault. */
@@ -60,10 +56,24 @@ export function ladderOf(blade: Blade, route: Route, shop: Shop): Rung[] {
       falseEdge: isLast || isDone("finish"),
     };
     // Many stages leave the steel as they found it: what is the same is worked out once.
-    const key = JSON.stringify([left, isBevelled, isTrue, still.edgeBevel, still.falseEdge]);
+    const key = JSON.stringify([
+      left,
+      isBevelled,
+      isTrue,
+      isDone("forge"),
+      isDone("finish"),
+      still.edgeBevel,
+    ]);
     let steel = known.get(key);
     if (!steel) {
-      const own = stageField(blade, still, { isBevelled, isSteep, stock: isTrue ? null : route.stock });
+      const isForged = isDone("forge");
+      const thickness = isTrue
+        ? null
+        : isForged
+          ? forged(blade, route, left.flats)
+          : [{ x: 0, t: route.stock }];
+      const roughAngle = isDone("finish") || isLast ? null : (route.roughAngle ?? null);
+      const own = stageField(blade, still, { isBevelled, isSteep, thickness, roughAngle });
       steel = { field: own, volume: solidBetween(own).volume };
       known.set(key, steel);
     }
@@ -92,23 +102,48 @@ const sum = <T>(all: readonly T[], of: (one: T) => number) => all.reduce((total,
 
 interface StageShape {
   readonly isBevelled: boolean;
-  /** Thickness of the bar where the flats are still its own; null once they are true. */
-  readonly stock: number | null;
+  /** Of the bar or the forged blank, where the flats are still its own; null once they are true. */
+  readonly thickness: Blade["thickness"] | null;
   readonly isSteep: boolean;
+  /** A flat roughing at an angle of its own, degrees a side; null for the bevels as they will be. */
+  readonly roughAngle: number | null;
 }
 
-/** The steel of a stage: bevelled or not, its flats true or still the bar's own. */
+/** The steel of a stage: bevelled or not, its flats true or still its own. */
 export function stageField(
   blade: Blade,
   still: Allowance,
-  { isBevelled, stock, isSteep }: StageShape,
+  { isBevelled, thickness, isSteep, roughAngle }: StageShape,
 ): Field {
-  if (isBevelled && stock === null) {
-    return isSteep ? compileStageWithBevels(blade, blade.bevels, still) : compileField(blade, still);
+  if (thickness) {
+    const bevels = isBevelled ? blade.bevels : UNBEVELLED;
+    return compileStageWithBevels(blade, bevels, { ...still, flats: 0 }, thickness);
   }
-  const bevels: Blade["bevels"] = isBevelled ? blade.bevels : { right: { kind: "none" }, left: "same" };
-  const thickness = stock === null ? blade.thickness : [{ x: 0, t: stock }];
-  return compileStageWithBevels(blade, bevels, stock === null ? still : { ...still, flats: 0 }, thickness);
+  if (!isBevelled) return compileStageWithBevels(blade, UNBEVELLED, still);
+  if (roughAngle !== null) return compileStageWithBevels(blade, roughed(blade.bevels, roughAngle), still);
+  return isSteep ? compileStageWithBevels(blade, blade.bevels, still) : compileField(blade, still);
+}
+
+const UNBEVELLED: Blade["bevels"] = { right: { kind: "none" }, left: "same" };
+
+/** The same sides ground flat at one angle: what is roughed before a hollow, a convex face, or a shallower flat. */
+function roughed({ right, left }: Blade["bevels"], angle: number): Blade["bevels"] {
+  const rough = (bevel: Bevel): Bevel =>
+    bevel.kind === "none"
+      ? bevel
+      : { kind: "flat", pull: "follow", set: "angle", angle, plunge: bevel.plunge };
+  return { right: rough(right), left: left === "same" ? "same" : rough(left) };
+}
+
+/** What a forged blank has on its flats beside what is planned to come off, mm in all. Starting value. */
+const FORGED_EXTRA = 0.8;
+
+/** A forged blank is tapered already, and no thicker than the bar it came from. */
+function forged(blade: Blade, { stock }: Route, flats: number): Blade["thickness"] {
+  return blade.thickness.map(({ x, t }) => ({
+    x,
+    t: Math.max(t, Math.min(stock, t + 2 * flats + FORGED_EXTRA)),
+  }));
 }
 
 const LOOKS = 150;
@@ -167,26 +202,22 @@ interface Work {
 
 /** The belts of a stage that has some; null for the others. */
 function beltsOf(kind: StageKind, { route, shop, faces, flats, take, removed }: Work): Rung["belts"] {
-  const plan = (area: number, from: number, to: number, depth: number | null) =>
-    planSequence(shop.abrasives, { ...ratesOf(shop), area, from, to, depth });
+  const plan = (on: "bevels" | "flats", from: number, to: number, depth: number | null) => {
+    const job: Job = { ...ratesOf(shop), area: on === "bevels" ? faces : flats, from, to, depth };
+    return { on, job, planned: planSequence(shop.abrasives, job) };
+  };
   const { coarse, finish } = route;
   switch (kind) {
     case "rough":
-      return { on: "bevels", area: faces, planned: plan(faces, 0, coarse, removed / faces) };
+      return plan("bevels", 0, coarse, removed / faces);
     case "finish":
-      return { on: "bevels", area: faces, planned: plan(faces, 0, coarse, take.finish!.faces) };
+      return plan("bevels", 0, coarse, take.finish!.faces);
     case "grits":
-      return finish.bevels < coarse
-        ? { on: "bevels", area: faces, planned: plan(faces, coarse, finish.bevels, null) }
-        : null;
+      return finish.bevels < coarse ? plan("bevels", coarse, finish.bevels, null) : null;
     case "flats":
-      return {
-        on: "flats",
-        area: flats,
-        planned: plan(flats, 0, coarse, removed > 0 ? removed / flats : null),
-      };
+      return plan("flats", 0, coarse, removed > 0 ? removed / flats : null);
     case "true":
-      return { on: "flats", area: flats, planned: plan(flats, 0, finish.flats, take.true!.flats) };
+      return plan("flats", 0, finish.flats, take.true!.flats);
     default:
       return null;
   }

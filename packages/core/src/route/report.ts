@@ -1,5 +1,5 @@
 import { cuttingRate } from "../abrasive/cutting.ts";
-import type { Planned, Sequence } from "../abrasive/sequence.ts";
+import { type Planned, type Sequence, type Skipped, skippedBy } from "../abrasive/sequence.ts";
 import { compileField, type Field, thicknessAt } from "../blade/field.ts";
 import { drawnLines, type Line, sectionShape } from "../blade/lines.ts";
 import { massOf } from "../blade/mass.ts";
@@ -25,7 +25,12 @@ export interface StageReport {
   readonly angle: { readonly [side in Side]: number | null };
   /** What a tenth of a degree costs at the middle, mm; null where there is no bevel. */
   readonly tenth: AngleCost | null;
-  readonly belts: { readonly on: "bevels" | "flats"; readonly planned: Planned } | null;
+  readonly belts: {
+    readonly on: "bevels" | "flats";
+    readonly planned: Planned;
+    /** Belts left out, and what they would add. */
+    readonly skipped: readonly Skipped[];
+  } | null;
   readonly minutes: number;
   /** Places by how warm the coarsest belt of the stage makes them, warmest first; empty where none is ground. */
   readonly warmth: readonly Warmth[];
@@ -77,7 +82,11 @@ export function reportOf(blade: Blade, route: Route, shop: Shop, x: number): Rou
       readings,
       angle: { left: angle("left"), right: angle("right") },
       tenth: side ? costOfAngle(middle.grindLine[side]!, middle.angle[side]!, 0.1) : null,
-      belts: belts && { on: belts.on, planned: belts.planned },
+      belts: belts && {
+        on: belts.on,
+        planned: belts.planned,
+        skipped: belts.planned.ok ? skippedBy(belts.planned.sequence, shop.abrasives, belts.job) : [],
+      },
       minutes: belts?.planned.ok ? belts.planned.sequence.minutes : 0,
       warmth: belts?.on === "bevels" && belts.planned.ok ? warmthOf(rung, belts.planned.sequence) : [],
       ...drawn(rung.field),

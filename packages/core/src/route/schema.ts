@@ -71,6 +71,8 @@ export const RouteSchema = Type.Object(
     coarse: Particle,
     /** Mean particle of the last abrasive on bevels and flats. */
     finish: Type.Object({ bevels: Particle, flats: Particle }, only),
+    /** Degrees a side of a flat roughing before the bevels have their own shape; absent: roughed as they will be. */
+    roughAngle: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 60 })),
     /** Gap of the two centre lines scribed on the edge. */
     gap: Type.Number({ minimum: 0, maximum: 10 }),
     stages: Type.Array(Stage, { maxItems: STAGE_KINDS.length }),

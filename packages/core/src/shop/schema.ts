@@ -1,4 +1,5 @@
 import { type Static, Type } from "@sinclair/typebox";
+import { LoggedSchema } from "../abrasive/log.ts";
 import { AbrasiveSchema } from "../abrasive/schema.ts";
 import { LARGEST_STEP, USUAL } from "../abrasive/sequence.ts";
 import { USUAL_STORE } from "../abrasive/usual-store.ts";
@@ -18,6 +19,8 @@ export const ShopSchema = Type.Object(
     abrasives: Type.Array(AbrasiveSchema, { maxItems: 300 }),
     /** Jigs and rests by name, so that one can be found again after the oven. */
     setups: Type.Array(Type.Object({ id: Id, name: Name, setup: SetupSchema }, only), { maxItems: 60 }),
+    /** Times and weights as they were written down: what rates are corrected from, when the maker says so. */
+    log: Type.Array(LoggedSchema, { maxItems: 2000 }),
     /** Money for an hour of the maker's time: what minutes and belts are added up in. */
     hourly: Type.Number({ minimum: 0, maximum: 10_000 }),
     /** Largest step in fineness from one belt to the next. */
@@ -36,6 +39,7 @@ export const USUAL_SHOP: Shop = {
   format: "true-spine/shop",
   version: 1,
   abrasives: [...USUAL_STORE],
+  log: [],
   setups: [
     { id: "rest", name: "rest against the platen", setup: { kind: "rest" } },
     { id: "guide", name: "bevel guide, square block", setup: { kind: "guide" } },

@@ -3,7 +3,7 @@ import { describe, expect, test } from "vitest";
 import { beltLife, cuttingRate } from "../../src/abrasive/cutting.ts";
 import { micronsOf } from "../../src/abrasive/gradings.ts";
 import { type Abrasive, CONDITIONS } from "../../src/abrasive/schema.ts";
-import { followed, type Job, planSequence, USUAL } from "../../src/abrasive/sequence.ts";
+import { followed, type Job, planSequence, skippedBy, USUAL } from "../../src/abrasive/sequence.ts";
 
 const belt = (grade: string, more: Partial<Abrasive> = {}): Abrasive => ({
   id: grade.toLowerCase(),
@@ -131,6 +131,18 @@ describe("a belt sequence", () => {
     );
     expect(names(without)).not.toContain(gone.grade);
     if (without.ok) expect(without.sequence.cost).toBeGreaterThanOrEqual(whole.sequence.cost);
+  });
+
+  test("each step left out is named with what it would add: never less than nothing", () => {
+    const planned = planSequence(store, job);
+    if (!planned.ok) throw new Error(planned.why);
+    const used = planned.sequence.steps.map(({ belt: one }) => one.id);
+    const skipped = skippedBy(planned.sequence, store, job);
+    expect(skipped.length).toBeGreaterThan(1);
+    for (const { belt: one, cost } of skipped) {
+      expect(used).not.toContain(one.id);
+      expect(cost).toBeGreaterThanOrEqual(-1e-9);
+    }
   });
 
   test("a finer finish asks for more steel and more minutes", () => {

@@ -123,6 +123,36 @@ describe("what was chosen drives it", () => {
     expect(at(soft!, "harden").isBevelled).toBe(true);
   });
 
+  test("a flat roughing of its own before a hollow stands nowhere below it, and takes off less", () => {
+    const hollow = blades.find(([name]) => name === "hollow-false-edge")![1];
+    const own = routed(hollow);
+    const flat = routed(hollow, { roughAngle: 9 });
+    expect(at(flat, "rough").volume).toBeGreaterThan(at(own, "finish").volume);
+    expect(at(flat, "rough").volume).not.toBeCloseTo(at(own, "rough").volume, 0);
+    expect(at(flat, "finish").volume).toBeCloseTo(at(own, "finish").volume, 9);
+    const { ring } = compileField(hollow);
+    for (let x = ring.left + 1; x < ring.right; x += 4) {
+      for (const [low, high] of spansAt(ring, x)) {
+        for (let y = low + 0.5; y < high; y += 2) {
+          const [before, after] = [at(flat, "rough"), at(flat, "finish")].map(({ field }) =>
+            thicknessAt(field, x, y),
+          );
+          expect(before!).toBeGreaterThanOrEqual(after! - 1e-9);
+        }
+      }
+    }
+  });
+
+  test("a forged blank is tapered before its flats are ground, and no thicker than its bar", () => {
+    const { stages, stock } = firstRoute(blade);
+    const rungs = routed(blade, { stages: [stages[0]!, { kind: "forge" }, ...stages.slice(1)] });
+    const [bar, blank] = [at(rungs, "stock"), at(rungs, "forge")];
+    expect(blank.volume).toBeLessThan(bar.volume);
+    const [heel, , tip] = readingsAt(blank, compileField(blade));
+    expect(heel!.flats).toBeLessThanOrEqual(stock);
+    expect(tip!.flats).toBeLessThan(heel!.flats - 1);
+  });
+
   test("without belts fine enough the stages still stand, and the belts say why not", () => {
     const rungs = ladderOf(blade, firstRoute(blade), {
       ...USUAL_SHOP,

@@ -49,9 +49,13 @@ function Card() {
   const isKept = useOffline(id);
   const index = Math.min(at ?? Math.max(0, next), Math.max(0, route.stages.length - 1));
   const stage = route.stages[index];
-  const put = (stages: Stage[]) => {
+  // From the route as it stands, not as it was drawn: a foot switch may be faster than the drawing.
+  const changeStage = (change: (stage: Stage) => Stage) => {
+    const now = open.store.getState().route;
     open.end();
-    open.put({ route: { ...open.store.getState().route, stages } });
+    open.put({
+      route: { ...now, stages: now.stages.map((one) => (one.kind === stage?.kind ? change(one) : one)) },
+    });
   };
   const go = (to: number) => {
     setAt(Math.max(0, Math.min(route.stages.length - 1, to)));
@@ -59,7 +63,7 @@ function Card() {
   };
   const done = () => {
     if (!stage) return;
-    put(route.stages.map((one, i) => (i === index ? { ...one, done: new Date().toISOString() } : one)));
+    changeStage((one) => ({ ...one, done: new Date().toISOString() }));
     go(index + 1);
   };
   const back = () => go(index - 1);
@@ -81,11 +85,7 @@ function Card() {
   const shown = report?.stages[index]?.kind === stage.kind ? report.stages[index]! : null;
   const facts = STAGES[stage.kind];
   const take = (reading: TakenReading) => {
-    put(
-      route.stages.map((one, i) =>
-        i === index ? { ...one, readings: [...(one.readings ?? []), reading] } : one,
-      ),
-    );
+    changeStage((one) => ({ ...one, readings: [...(one.readings ?? []), reading] }));
     setIsReading(null);
   };
   const last = stage.readings?.at(-1) ?? null;
@@ -93,7 +93,7 @@ function Card() {
   return (
     <div className="flex h-full flex-col bg-room text-lg">
       <header className="flex min-h-14 shrink-0 flex-wrap items-center gap-x-5 gap-y-1 px-5 py-2">
-        <strong>{name}</strong>
+        <h1 className="font-bold">{name}</h1>
         <span>{facts.name}</span>
         <span className="text-faint">{shown?.belts?.planned.ok && beltsOf(shown)}</span>
         <span className="ml-auto flex items-center gap-3 text-base text-faint">

@@ -1,10 +1,11 @@
 import { micronsOf, scaleOf } from "@true-spine/core/abrasive/gradings.ts";
 import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
-import { planSequence } from "@true-spine/core/abrasive/sequence.ts";
+import { planSequence, skippedBy } from "@true-spine/core/abrasive/sequence.ts";
 import { useMemo, useState } from "react";
 import { Choice, Group } from "../../parts/Group.tsx";
 import { NumberBox } from "../../parts/NumberBox.tsx";
 import { useShop } from "../../shop/shop.ts";
+import { LogGroup } from "./LogGroup.tsx";
 
 const GRADES = scaleOf("P").grades.map(([grade]) => ({ value: grade, name: grade }));
 /** Surfaces worth a ladder of their own, mm². Starting values, of a usual field knife. */
@@ -23,19 +24,12 @@ export function PlanGroup() {
   const [to, setTo] = useState("P400");
   const { area } = SURFACES.find(({ value }) => value === surface)!;
   const { abrasives, hourly, largestStep, scratchShare } = shop;
-  const planned = useMemo(
-    () =>
-      planSequence(abrasives, {
-        area,
-        from: micronsOf("P", from)!,
-        to: micronsOf("P", to)!,
-        depth: null,
-        hourly,
-        largestStep,
-        scratchShare,
-      }),
-    [abrasives, area, from, to, hourly, largestStep, scratchShare],
-  );
+  const { planned, skipped } = useMemo(() => {
+    const grades = { from: micronsOf("P", from)!, to: micronsOf("P", to)! };
+    const job = { area, ...grades, depth: null, hourly, largestStep, scratchShare };
+    const found = planSequence(abrasives, job);
+    return { planned: found, skipped: found.ok ? skippedBy(found.sequence, abrasives, job) : [] };
+  }, [abrasives, area, from, to, hourly, largestStep, scratchShare]);
   return (
     <>
       <Group title="A sequence from what is on hand">
@@ -68,6 +62,16 @@ export function PlanGroup() {
               {planned.sequence.depth.toFixed(3)} mm off a side, {Math.round(planned.sequence.minutes)}{" "}
               minutes, {planned.sequence.cost.toFixed(2)} with the belts.
             </p>
+            {skipped.length > 0 && (
+              <ul aria-label="Left out" className="text-[11px] text-faint">
+                {skipped.slice(0, 4).map(({ belt, minutes, cost }) => (
+                  <li key={belt.id}>
+                    left out: {abrasiveName(belt)}, which would add {Math.max(0, minutes).toFixed(1)} min and{" "}
+                    {cost.toFixed(2)}
+                  </li>
+                ))}
+              </ul>
+            )}
           </>
         ) : (
           <p role="alert" className="text-xs text-fix">
@@ -75,6 +79,7 @@ export function PlanGroup() {
           </p>
         )}
       </Group>
+      <LogGroup />
       <Group title="Reckoned at">
         {(
           [

@@ -61,10 +61,10 @@ export function Stores() {
                     "on hand",
                     "price",
                     "cuts",
-                    "",
+                    "take out",
                   ].map((name) => (
                     <th key={name} scope="col" className="px-1.5 py-1.5 font-normal">
-                      {name}
+                      <span className={name === "take out" ? "sr-only" : ""}>{name}</span>
                     </th>
                   ))}
                 </tr>

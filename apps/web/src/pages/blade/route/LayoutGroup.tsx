@@ -66,6 +66,11 @@ export function LayoutGroup({ layout }: { layout: LayoutSheet }) {
           junction.
         </p>
       ))}
+      {layout.holes.map(({ x, y, d }) => (
+        <p key={`${x} ${y}`} className="text-xs">
+          Hole {say(d)} across: {say(x)} from the junction, {say(-y)} below the datum.
+        </p>
+      ))}
       {layout.squareness.length > 0 && (
         <p className="text-xs">
           Outline out of square by{" "}

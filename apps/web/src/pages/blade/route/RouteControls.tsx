@@ -6,10 +6,14 @@ import { useState } from "react";
 import { useDocument, useScreen } from "../../../blade/context.ts";
 import { whyNot } from "../../../blade/store.ts";
 import { useEdit } from "../../../blade/useEdit.ts";
-import { LengthBox } from "../../../parts/Box.tsx";
+import { AngleBox, LengthBox } from "../../../parts/Box.tsx";
 import { Choice, Group } from "../../../parts/Group.tsx";
 
 const GRADES = scaleOf("P").grades;
+
+/** A route without what is undefined. */
+const compact = (route: Route) =>
+  Object.fromEntries(Object.entries(route).filter(([, value]) => value !== undefined)) as Route;
 
 /** What is chosen about the route; everything else follows from it and from the blade. */
 export function RouteControls() {
@@ -17,7 +21,7 @@ export function RouteControls() {
   const { visit } = useEdit();
   const route = useDocument("route");
   const [why, setWhy] = useState<string | null>(null);
-  const put = (change: Partial<Route>) => whyNot(open.put({ route: { ...route, ...change } }));
+  const put = (change: Partial<Route>) => whyNot(open.put({ route: compact({ ...route, ...change }) }));
   const press = (change: Partial<Route>) => {
     open.end();
     setWhy(put(change));
@@ -63,6 +67,12 @@ export function RouteControls() {
         value={route.skin}
         onVisit={visit}
         onCommit={(skin) => put({ skin })}
+      />
+      <AngleBox
+        label="Rough flat at, 0 as the bevel"
+        value={route.roughAngle ?? 0}
+        onVisit={visit}
+        onCommit={(angle) => put({ roughAngle: angle > 0 ? angle : undefined })}
       />
       {grade("Coarse belts end at", route.coarse, (coarse) => press({ coarse }))}
       {grade("Bevels finished at", route.finish.bevels, (bevels) =>

@@ -24,9 +24,11 @@ export function RoutePage() {
   const chosen = Math.min(picked ?? Math.max(0, next), route.stages.length - 1);
   const kind = route.stages[chosen]!.kind;
   const stage = report?.stages.find((one) => one.kind === kind);
-  const change = (stages: Stage[]) => {
+  // From the route as it stands, not as it was drawn: two changes may come before the next drawing.
+  const change = (of: (stages: readonly Stage[]) => Stage[]) => {
+    const now = open.store.getState().route;
     open.end();
-    open.put({ route: { ...route, stages } });
+    open.put({ route: { ...now, stages: of(now.stages) } });
   };
   return (
     <div className="flex min-h-0 flex-1 max-lg:portrait:flex-col" aria-busy={isBehind}>
@@ -91,7 +93,7 @@ export function RoutePage() {
               stage={stage}
               plan={route.stages[chosen]!}
               onPlan={(part) =>
-                change(route.stages.map((one, i) => (i === chosen ? withPart(one, part) : one)))
+                change((all) => all.map((one) => (one.kind === kind ? withPart(one, part) : one)))
               }
             />
           )}

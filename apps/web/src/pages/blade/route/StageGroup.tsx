@@ -48,7 +48,7 @@ export function StageGroup({
 
 function Belts({ stage }: { stage: StageReport }) {
   const unit = useSettings((settings) => settings.unit);
-  const { on, planned } = stage.belts!;
+  const { on, planned, skipped } = stage.belts!;
   if (!planned.ok) {
     return (
       <p role="alert" className="text-xs text-fix">
@@ -57,29 +57,44 @@ function Belts({ stage }: { stage: StageReport }) {
     );
   }
   return (
-    <table className="w-full text-xs">
-      <caption className="text-left text-[11px] text-faint">cheapest belts on hand, for the {on}</caption>
-      <thead className="text-[11px] text-faint">
-        <tr>
-          <th className="text-left font-normal">belt</th>
-          <th className="text-right font-normal">off a side, {unit}</th>
-          <th className="text-right font-normal">min</th>
-          <th className="text-right font-normal">belts</th>
-        </tr>
-      </thead>
-      <tbody>
-        {planned.sequence.steps.map(({ belt, depth, minutes, belts }) => (
-          <tr key={belt.id}>
-            <td className="font-semibold">{abrasiveName(belt)}</td>
-            <td className="text-right">
-              {showLength(depth, unit, unit === "mm" ? 3 : unit === "inch" ? 4 : 1)}
-            </td>
-            <td className="text-right">{minutes < 1 ? "<1" : Math.round(minutes)}</td>
-            <td className="text-right">{belts.toFixed(2)}</td>
+    <>
+      <table className="w-full text-xs">
+        <caption className="text-left text-[11px] text-faint">cheapest belts on hand, for the {on}</caption>
+        <thead className="text-[11px] text-faint">
+          <tr>
+            <th className="text-left font-normal">belt</th>
+            <th className="text-right font-normal">off a side, {unit}</th>
+            <th className="text-right font-normal">min</th>
+            <th className="text-right font-normal">belts</th>
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {planned.sequence.steps.map(({ belt, depth, minutes, belts }) => (
+            <tr key={belt.id}>
+              <td className="font-semibold">{abrasiveName(belt)}</td>
+              <td className="text-right">
+                {showLength(depth, unit, unit === "mm" ? 3 : unit === "inch" ? 4 : 1)}
+              </td>
+              <td className="text-right">{minutes < 1 ? "<1" : Math.round(minutes)}</td>
+              <td className="text-right">{belts.toFixed(2)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {skipped.length > 0 && (
+        <p className="text-[11px] text-faint">
+          Left out:{" "}
+          {skipped
+            .slice(0, 3)
+            .map(
+              ({ belt, minutes, cost }) =>
+                `${abrasiveName(belt)} would add ${minutes < 0.5 ? "no" : Math.round(minutes)} min and ${cost.toFixed(2)}`,
+            )
+            .join("; ")}
+          .
+        </p>
+      )}
+    </>
   );
 }
 
@@ -138,6 +153,10 @@ function SetupGroup({
           <li key={line}>{line}</li>
         ))}
       </ol>
+      <p className="text-xs">
+        Belt past the platen for a soft plunge: start with the stock's thickness, the same on both sides; the
+        radius is what it leaves.
+      </p>
       {tenth && (
         <p className="text-xs">
           0.1° is {showLengthWithUnit(tenth.edge, unit)} at the edge with the line held, or{" "}

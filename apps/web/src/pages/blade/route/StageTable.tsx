@@ -36,7 +36,8 @@ export function StageTable({
   stages: readonly StageReport[] | null;
   chosen: number;
   onChoose: (index: number) => void;
-  onChange: (stages: Stage[]) => void;
+  /** Changes the stages as they stand then. */
+  onChange: (of: (stages: readonly Stage[]) => Stage[]) => void;
 }) {
   const unit = useSettings((settings) => settings.unit);
   const sensors = useSensors(
@@ -44,11 +45,16 @@ export function StageTable({
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
   const kinds = route.stages.map((stage) => stage.kind);
-  const wrong = outOfOrder(kinds);
+  // As it was done so far, then as it is planned: what is ticked too early shows against what is then too late.
+  const done = route.stages
+    .filter((stage) => stage.done !== undefined)
+    .toSorted((a, b) => a.done!.localeCompare(b.done!))
+    .map((stage) => stage.kind);
+  const wrong = outOfOrder([...done, ...kinds.filter((kind) => !done.includes(kind))]);
   const drop = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return;
     const [from, to] = [kinds.indexOf(active.id as Stage["kind"]), kinds.indexOf(over.id as Stage["kind"])];
-    onChange(arrayMove(route.stages, from, to));
+    onChange((all) => arrayMove([...all], from, to));
     onChoose(to);
   };
   return (
@@ -56,7 +62,9 @@ export function StageTable({
       <table aria-label="Stages" className="w-full border-collapse text-sm">
         <thead className="sticky top-0 z-10 bg-room text-left text-[11px] text-faint">
           <tr>
-            <th className="w-8 py-1" />
+            <th className="w-8 py-1" scope="col">
+              <span className="sr-only">move</span>
+            </th>
             <th className="w-8" scope="col">
               done
             </th>
@@ -76,7 +84,9 @@ export function StageTable({
             <th className="pr-1 text-right" scope="col">
               minutes
             </th>
-            <th className="w-8" />
+            <th className="w-8" scope="col">
+              <span className="sr-only">take out</span>
+            </th>
           </tr>
         </thead>
         <SortableContext items={kinds} strategy={verticalListSortingStrategy}>
@@ -90,13 +100,13 @@ export function StageTable({
                 why={wrong.filter(({ kind }) => kind === stage.kind).map(({ why }) => why)}
                 onChoose={() => onChoose(i)}
                 onDone={(done) =>
-                  onChange(
-                    route.stages.map((one) =>
+                  onChange((all) =>
+                    all.map((one) =>
                       one.kind === stage.kind ? withDone(one, done ? new Date().toISOString() : null) : one,
                     ),
                   )
                 }
-                onTakeOut={() => onChange(route.stages.filter((one) => one.kind !== stage.kind))}
+                onTakeOut={() => onChange((all) => all.filter((one) => one.kind !== stage.kind))}
               />
             ))}
           </tbody>
