@@ -30,6 +30,7 @@ export function useJudging(): void {
   const file = useFile();
   const limits = useDocument("limits");
   const handle = useDocument("handle");
+  const isRouted = useDocument("route").stages.length > 0;
   const others = useOtherBlades(useScreen().id);
   const unit = useSettings((settings) => settings.unit);
   const [judge] = useState(startJudge);
@@ -38,8 +39,8 @@ export function useJudging(): void {
     return () => judge.end();
   }, [judge, judging]);
   useEffect(
-    () => judge.ask(file, { unit, limits, handle, others }),
-    [judge, file, unit, limits, handle, others],
+    () => judge.ask(file, { unit, limits, handle, others, isRouted }),
+    [judge, file, unit, limits, handle, others, isRouted],
   );
 }
 

@@ -1,5 +1,6 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { Finding } from "@true-spine/core/findings/finding.ts";
+import type { Handle } from "@true-spine/core/handle/schema.ts";
 import type { RouteReport } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
@@ -17,6 +18,7 @@ interface Question {
   readonly shop: Shop;
   readonly x: number;
   readonly unit: LengthUnit;
+  readonly handle: Handle;
 }
 
 interface Answer {
@@ -33,6 +35,7 @@ export function useRouteReport(): {
 } {
   const blade = useFile();
   const route = useDocument("route");
+  const handle = useDocument("handle");
   const { shop } = useShop();
   const x = useRail((state) => state.scribe);
   const unit = useSettings((settings) => settings.unit);
@@ -43,8 +46,8 @@ export function useRouteReport(): {
     return () => asker.end();
   }, [asker]);
   useEffect(() => {
-    if (route.stages.length > 0) asker.ask({ blade, route, shop, x, unit });
-  }, [asker, blade, route, shop, x, unit]);
+    if (route.stages.length > 0) asker.ask({ blade, route, shop, x, unit, handle });
+  }, [asker, blade, route, shop, x, unit, handle]);
   const isCurrent =
     answer?.to.blade === blade && answer.to.route === route && answer.to.shop === shop && answer.to.x === x;
   return { report: answer?.report ?? null, findings: answer?.findings ?? NONE, isBehind: !isCurrent };

@@ -1,6 +1,7 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { Finding } from "@true-spine/core/findings/finding.ts";
 import { judgePlan } from "@true-spine/core/findings/plan.ts";
+import type { Handle } from "@true-spine/core/handle/schema.ts";
 import { type RouteReport, reportOf } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
@@ -13,10 +14,10 @@ const routing = {
     blade: Blade,
     route: Route,
     shop: Shop,
-    { x, unit }: { x: number; unit: LengthUnit },
+    { x, unit, handle }: { x: number; unit: LengthUnit; handle: Handle },
   ): { report: RouteReport; findings: Finding[] } {
     const report = reportOf(blade, route, shop, x);
-    return { report, findings: judgePlan(blade, route, report, unit) };
+    return { report, findings: judgePlan(blade, route, report, { unit, handle }) };
   },
 };
 

@@ -33,6 +33,8 @@ export interface Beside {
   readonly limits?: Limits;
   readonly handle?: Handle | null;
   readonly others?: readonly OtherBlade[];
+  /** Whether a route is planned: stock, oven and heat are then judged with it. */
+  readonly isRouted?: boolean;
 }
 
 /** Judges a checked blade by every rule. `field` saves compiling it again. */
@@ -62,7 +64,7 @@ export function judge(blade: Blade, field: Field = compileField(blade), beside: 
     ...WILL_IT_BALANCE,
   ].flatMap((rule) => rule(judged));
   findings.sort((a, b) => RANK[a.severity] - RANK[b.severity]);
-  return { findings, notJudged: notJudged(judged) };
+  return { findings, notJudged: [...notJudged(judged), ...(beside.isRouted ? [] : NEEDS_MORE)] };
 }
 
 function isThere({ parts, pins }: Handle): boolean {
@@ -87,7 +89,10 @@ function notJudged(judged: Judged): NotJudged[] {
     const why = blade.use
       ? `“${blade.use}” is not a purpose with limits of its own, so thickness and angles have nothing to be held to.`
       : "No purpose is chosen, so thickness and angles have nothing to be held to.";
-    return [{ id: "will-it-cut", why }, { id: "will-it-last", why }, ...NEEDS_MORE];
+    return [
+      { id: "will-it-cut", why },
+      { id: "will-it-last", why },
+    ];
   }
   const balance: NotJudged = {
     id: "balance-with-handle",
@@ -97,7 +102,6 @@ function notJudged(judged: Judged): NotJudged[] {
     ...unset(purpose),
     ...steelUntried(judged),
     ...(purpose.key === "chopper" && !handle ? [balance] : []),
-    ...NEEDS_MORE,
   ];
 }
 

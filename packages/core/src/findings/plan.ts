@@ -2,10 +2,12 @@ import { abrasiveName } from "../abrasive/schema.ts";
 import { LARGEST_STEP } from "../abrasive/sequence.ts";
 import type { Blade } from "../blade/schema.ts";
 import { SETTING_STEP } from "../grind/setups.ts";
+import type { Handle } from "../handle/schema.ts";
 import { BARS } from "../route/first.ts";
 import type { RouteReport, StageReport } from "../route/report.ts";
 import type { Route } from "../route/schema.ts";
 import { outOfOrder, STAGES } from "../route/stages.ts";
+import { STEELS } from "../steel/steels.ts";
 import type { LengthUnit } from "../units/length.ts";
 import type { Finding } from "./finding.ts";
 import { type Speech, speechIn } from "./judged.ts";
@@ -15,6 +17,7 @@ interface Plan {
   readonly blade: Blade;
   readonly route: Route;
   readonly report: RouteReport;
+  readonly handle: Handle | null;
   readonly say: Speech;
 }
 
@@ -167,6 +170,47 @@ const roughTooThick: PlanRule = (plan) => {
   ];
 };
 
+/** A clay line on a steel that hardens too deep for one. */
+const clayOnManganese: PlanRule = ({ route, blade }) => {
+  const steel = STEELS.find(({ name }) => name === blade.steel);
+  if (!route.clay || !steel) return [];
+  const [least, most] = steel.manganese;
+  const isStainless = steel.family === "stainless";
+  if (!isStainless && most <= CLEAR) return [];
+  const range = `${least.toFixed(2)} to ${most.toFixed(2)} %`;
+  return [
+    finding(
+      "clay-on-manganese",
+      isStainless || least >= POOR ? "watch" : "note",
+      isStainless
+        ? `${steel.name} hardens in air: clay leaves no line on it.`
+        : `${steel.name} may hold ${range} manganese; a clay line is clear up to ${CLEAR}, workable to ${WORKABLE}, poor from ${POOR}.`,
+      "Ask for the certificate, or take a steel with less manganese.",
+      "common practice; composition from memory of SAE J403 and ASTM A29",
+    ),
+  ];
+};
+/** Manganese for a clay line, %. Source: common practice. */
+const CLEAR = 0.25;
+const WORKABLE = 0.3;
+const POOR = 0.5;
+
+/** A bit that rounds over more than a scale is thick. */
+const roundOverTooLarge: PlanRule = ({ handle, say }) =>
+  (handle?.parts ?? []).flatMap((part) =>
+    part.kind === "scales" && (part.roundOver ?? 0) > part.thickness + 1e-9
+      ? [
+          finding(
+            "round-over-large",
+            "watch",
+            `The round-over bit has a radius of ${say.length(part.roundOver!)}; a scale is ${say.length(part.thickness)} thick.`,
+            "The bit cuts into the tang's edge: take a smaller one, its height set to its radius.",
+            "common practice",
+          ),
+        ]
+      : [],
+  );
+
 const RULES: readonly PlanRule[] = [
   beltCannotReach,
   stockWrong,
@@ -174,6 +218,8 @@ const RULES: readonly PlanRule[] = [
   orderWrong,
   stepTooLarge,
   roughTooThick,
+  clayOnManganese,
+  roundOverTooLarge,
   noSingleAngle,
 ];
 const RANK = { fix: 0, watch: 1, note: 2 } as const;
@@ -183,8 +229,8 @@ export function judgePlan(
   blade: Blade,
   route: Route,
   report: RouteReport,
-  unit: LengthUnit = "mm",
+  { unit = "mm", handle = null }: { unit?: LengthUnit; handle?: Handle | null } = {},
 ): Finding[] {
-  const plan = { blade, route, report, say: speechIn(unit) };
+  const plan = { blade, route, report, handle, say: speechIn(unit) };
   return RULES.flatMap((rule) => rule(plan)).sort((a, b) => RANK[a.severity] - RANK[b.severity]);
 }

@@ -25,6 +25,7 @@ export const SetupSchema = Type.Union([
     { kind: Type.Literal("arm"), zero: Type.Number({ minimum: -180, maximum: 180 }), sense: Sense },
     only,
   ),
+  Type.Object({ kind: Type.Literal("wheel"), diameter: Type.Number({ minimum: 10, maximum: 2000 }) }, only),
   Type.Object({ kind: Type.Literal("stone"), width: Long }, only),
   Type.Object({ kind: Type.Literal("file"), width: Long }, only),
 ]);
@@ -56,6 +57,12 @@ export function readingFor(setup: Setup, angle: number): SetupReading {
         unit: "°",
         datum: `arm's dial, which reads ${setup.zero}° with the blade's centre plane along the platen`,
       };
+    case "wheel":
+      return {
+        value: angle,
+        unit: "°",
+        datum: `between the centre plane and the tangent of a wheel measured at ${setup.diameter} mm, at the middle of the face`,
+      };
     case "stone":
     case "file":
       return {
@@ -77,6 +84,7 @@ function rawAngle(setup: Setup, value: number): number {
     case "rest":
       return 90 - value;
     case "guide":
+    case "wheel":
       return value;
     case "screw":
       return setup.by === "tangent" ? atan(value / setup.pivot) : degrees(Math.asin(value / setup.pivot));
@@ -149,6 +157,12 @@ export function zeroProcedure(setup: Setup): string[] {
         square,
         `Lay the blade's centre plane along the platen: the dial reads ${setup.zero}°.`,
         "Swing to the reading; for the other side swing as far beyond zero.",
+      ];
+    case "wheel":
+      return [
+        square,
+        `Measure the wheel again: it was ${setup.diameter} mm, and it wears.`,
+        "Touch the middle of the face first, then rock to both ends of it.",
       ];
     case "stone":
     case "file":

@@ -20,6 +20,8 @@ const Scales = Type.Object(
     inset: Type.Number({ minimum: -20, maximum: 20 }),
     /** Share of the slab that rounding leaves, 0.5…1. */
     fullness: Type.Number({ minimum: 0.5, maximum: 1 }),
+    /** Radius of the bit that rounds them over; absent where they are shaped by hand. */
+    roundOver: Type.Optional(Type.Number({ minimum: 0, maximum: 50 })),
   },
   only,
 );

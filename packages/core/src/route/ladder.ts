@@ -12,6 +12,9 @@ import type { Shop } from "../shop/schema.ts";
 import { tan } from "../units/angle.ts";
 import type { Route, StageKind } from "./schema.ts";
 
+/** What a stage's belts work on. */
+export type Surface = "bevels" | "flats" | "edge";
+
 /**
  * The stages of a route worked out backwards from the finished blade: what each still has to leave for those after it,
  * and so what its steel is. What was chosen drives it; nothing is given twice.
@@ -25,7 +28,7 @@ export interface Rung {
   readonly field: Field;
   readonly volume: number;
   /** What the stage's own belts do, where it has any: mm, minutes, and which; or why that cannot be. */
-  readonly belts: { readonly on: "bevels" | "flats"; readonly planned: Planned; readonly job: Job } | null;
+  readonly belts: { readonly on: Surface; readonly planned: Planned; readonly job: Job } | null;
 }
 
 /** Works every stage out, first to last. The blade must be sound; a stage that thin steel cannot hold is its field's own fault. */
@@ -33,6 +36,7 @@ export function ladderOf(blade: Blade, route: Route, shop: Shop): Rung[] {
   const finished = compileField(blade);
   const faces = faceArea(finished);
   const flats = flatArea(finished);
+  const edgeArea = edgeBevelArea(finished);
   const kinds = route.stages.map((stage) => stage.kind);
   const take = amounts(route, shop, faces, flats);
   const isSteep = hasSteepBevel(finished);
@@ -89,6 +93,7 @@ export function ladderOf(blade: Blade, route: Route, shop: Shop): Rung[] {
         shop,
         faces,
         flats,
+        edgeArea,
         take,
         removed: before === null ? 0 : before - volume,
       }),
@@ -196,14 +201,19 @@ interface Work {
   readonly shop: Shop;
   readonly faces: number;
   readonly flats: number;
+  readonly edgeArea: number;
   readonly take: Amounts;
   readonly removed: number;
 }
 
 /** The belts of a stage that has some; null for the others. */
-function beltsOf(kind: StageKind, { route, shop, faces, flats, take, removed }: Work): Rung["belts"] {
-  const plan = (on: "bevels" | "flats", from: number, to: number, depth: number | null) => {
-    const job: Job = { ...ratesOf(shop), area: on === "bevels" ? faces : flats, from, to, depth };
+function beltsOf(
+  kind: StageKind,
+  { route, shop, faces, flats, edgeArea, take, removed }: Work,
+): Rung["belts"] {
+  const area = { bevels: faces, flats, edge: edgeArea };
+  const plan = (on: Surface, from: number, to: number, depth: number | null) => {
+    const job: Job = { ...ratesOf(shop), area: area[on], from, to, depth };
     return { on, job, planned: planSequence(shop.abrasives, job) };
   };
   const { coarse, finish } = route;
@@ -216,6 +226,8 @@ function beltsOf(kind: StageKind, { route, shop, faces, flats, take, removed }: 
       return finish.bevels < coarse ? plan("bevels", coarse, finish.bevels, null) : null;
     case "flats":
       return plan("flats", 0, coarse, removed > 0 ? removed / flats : null);
+    case "sharpen":
+      return edgeArea > 1 && removed > 0 ? plan("edge", 0, finish.edge, removed / edgeArea) : null;
     case "true":
       return plan("flats", 0, finish.flats, take.true!.flats);
     default:
@@ -242,6 +254,18 @@ function faceWidth(station: Station): number {
     if (grindLine === null || primaryAngle === null) return 0;
     const slope = tan(primaryAngle);
     return Math.max(0, grindLine - (edgeBevel ?? 0)) * Math.hypot(1, slope);
+  });
+}
+
+/** Area of the edge bevels of both sides, mm². */
+export function edgeBevelArea(field: Field): number {
+  const { stations } = drawnLines(field);
+  const { angle } = field.blade.edge;
+  const width = (station: Station) =>
+    sum(SIDES, (side) => (station[side].edgeBevel ?? 0) * Math.hypot(1, tan(angle[side])));
+  return sum(stations.slice(1), (next) => {
+    const before = stations[stations.indexOf(next) - 1]!;
+    return ((next.u - before.u) * field.edge.length * (width(before) + width(next))) / 2;
   });
 }
 

@@ -9,7 +9,7 @@ import { type AngleCost, costOfAngle, singleAngle } from "../grind/setups.ts";
 import type { Shop } from "../shop/schema.ts";
 import { densityOf } from "../steel/steels.ts";
 import { rankByHeat, type Warmth } from "./heat.ts";
-import { ladderOf, placesOf, type Rung, readingsAt, type StageReading } from "./ladder.ts";
+import { ladderOf, placesOf, type Rung, readingsAt, type StageReading, type Surface } from "./ladder.ts";
 import { type LayoutSheet, layoutOf } from "./layout.ts";
 import type { Route, StageKind } from "./schema.ts";
 
@@ -26,7 +26,7 @@ export interface StageReport {
   /** What a tenth of a degree costs at the middle, mm; null where there is no bevel. */
   readonly tenth: AngleCost | null;
   readonly belts: {
-    readonly on: "bevels" | "flats";
+    readonly on: Surface;
     readonly planned: Planned;
     /** Belts left out, and what they would add. */
     readonly skipped: readonly Skipped[];

@@ -69,10 +69,12 @@ export const RouteSchema = Type.Object(
     skin: Type.Number({ minimum: 0, maximum: 1 }),
     /** Mean particle of the last belt on the bevels after hardening, before the finer ones. */
     coarse: Particle,
-    /** Mean particle of the last abrasive on bevels and flats. */
-    finish: Type.Object({ bevels: Particle, flats: Particle }, only),
+    /** Mean particle of the last abrasive on bevels, flats and the edge. */
+    finish: Type.Object({ bevels: Particle, flats: Particle, edge: Particle }, only),
     /** Degrees a side of a flat roughing before the bevels have their own shape; absent: roughed as they will be. */
     roughAngle: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 60 })),
+    /** Whether a clay line is wanted at hardening. */
+    clay: Type.Optional(Type.Boolean()),
     /** Gap of the two centre lines scribed on the edge. */
     gap: Type.Number({ minimum: 0, maximum: 10 }),
     stages: Type.Array(Stage, { maxItems: STAGE_KINDS.length }),
@@ -92,7 +94,7 @@ export const NO_ROUTE: Route = {
   oven: 0.2,
   skin: 0.1,
   coarse: 125,
-  finish: { bevels: 35, flats: 35 },
+  finish: { bevels: 35, flats: 35, edge: 16 },
   gap: 0.5,
   stages: [],
 };

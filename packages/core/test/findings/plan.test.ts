@@ -1,6 +1,7 @@
 import { describe, expect, test } from "vitest";
 import type { Blade } from "../../src/blade/schema.ts";
 import { judgePlan } from "../../src/findings/plan.ts";
+import { firstHandle } from "../../src/handle/first.ts";
 import { firstRoute } from "../../src/route/first.ts";
 import { reportOf } from "../../src/route/report.ts";
 import type { Route } from "../../src/route/schema.ts";
@@ -77,6 +78,34 @@ describe("is the plan sound", () => {
     const told = judged({}, USUAL_SHOP, example("field")).find(({ id }) => id === "no-single-angle")!;
     expect(told.message).toMatch(/from 3\.\d° to 4\.\d° a side/);
     expect(told.advice).toMatch(/held at 3\.\d° moves the line/);
+  });
+
+  test("a clay line on a steel with much manganese, none said of one with little or where none is wanted", () => {
+    const of = (steel: string, clay = true) =>
+      judged(
+        { clay },
+        USUAL_SHOP,
+        changed(plain, (copy) => (copy.steel = steel)),
+      ).find(({ id }) => id === "clay-on-manganese");
+    expect(of("1084")).toMatchObject({ severity: "watch" });
+    expect(of("1095")).toMatchObject({ severity: "note" });
+    expect(of("440C")!.message).toMatch(/hardens in air/);
+    expect(of("1084", false)).toBeUndefined();
+  });
+
+  test("a round-over bit larger than the scale is thick", () => {
+    const route = firstRoute(plain);
+    const report = reportOf(plain, route, USUAL_SHOP, 50);
+    const handle = (roundOver: number) => {
+      const { parts, ...rest } = firstHandle(plain, "full");
+      return {
+        ...rest,
+        parts: parts.map((part) => (part.kind === "scales" ? { ...part, roundOver } : part)),
+      };
+    };
+    const of = (radius: number) => ids(judgePlan(plain, route, report, { handle: handle(radius) }));
+    expect(of(9.5)).toContain("round-over-large");
+    expect(of(6)).toEqual([]);
   });
 
   test("so much left for the oven that nothing is ground", () => {

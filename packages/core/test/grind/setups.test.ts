@@ -20,6 +20,7 @@ const setups: Setup[] = [
   { kind: "arm", zero: -2, sense: -1 },
   { kind: "stone", width: 32 },
   { kind: "file", width: 180 },
+  { kind: "wheel", diameter: 254 },
 ];
 
 describe("a set-up", () => {

@@ -89,7 +89,7 @@ describe("what was chosen drives it", () => {
 
   test("a finer finish leaves a thicker edge, a lower line, and more minutes", () => {
     const to = (microns: number) => {
-      const rungs = routed(blade, { finish: { bevels: microns, flats: 125 } });
+      const rungs = routed(blade, { finish: { bevels: microns, flats: 125, edge: 16 } });
       const rough = at(rungs, "rough");
       const minutes = rungs.reduce((sum, { belts }) => {
         return sum + (belts?.planned.ok ? belts.planned.sequence.minutes : 0);
@@ -151,6 +151,18 @@ describe("what was chosen drives it", () => {
     const [heel, , tip] = readingsAt(blank, compileField(blade));
     expect(heel!.flats).toBeLessThanOrEqual(stock);
     expect(tip!.flats).toBeLessThan(heel!.flats - 1);
+  });
+
+  test("the edge has a ladder of its own: the steel that sharpening takes over the area of the edge bevels", () => {
+    const rungs = routed(blade);
+    const { on, job } = at(rungs, "sharpen").belts!;
+    expect(on).toBe("edge");
+    const taken = at(rungs, "hand").volume - at(rungs, "sharpen").volume;
+    expect(job.area * job.depth!).toBeCloseTo(taken, 6);
+    // e 0.5 to 0.4 at 18 degrees: bevels 0.77 to 0.62 high, 0.81 to 0.65 wide, twice, over what is sharpened of the edge.
+    const { edge } = compileField(blade);
+    expect(job.area).toBeGreaterThan(2 * 0.65 * edge.length * 0.85);
+    expect(job.area).toBeLessThan(2 * 0.81 * edge.length);
   });
 
   test("without belts fine enough the stages still stand, and the belts say why not", () => {

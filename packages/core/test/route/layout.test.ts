@@ -96,7 +96,7 @@ describe("the order of work", () => {
     const route = firstRoute(example("field"));
     const twice = { ...route, stages: [...route.stages, { kind: "rough" }] };
     expect(parseDocument("route", twice)).toMatchObject({ ok: false });
-    expect(parseDocument("route", { ...route, finish: { bevels: 300, flats: 35 } })).toMatchObject({
+    expect(parseDocument("route", { ...route, finish: { ...route.finish, bevels: 300 } })).toMatchObject({
       ok: false,
       faults: [{ message: "must be no coarser than coarse, 125" }],
     });

@@ -113,6 +113,7 @@ function PartControls({ part, put }: { part: HandlePart; put: (next: HandlePart)
             box("each thick", "thickness", part.thickness),
             box("front", "front", part.front),
             box("inset", "inset", part.inset),
+            box("round-over, 0 by hand", "roundOver", part.roundOver ?? 0),
           ]
         : [
             box("from", "from", part.from),

@@ -11,6 +11,7 @@ const KINDS: Readonly<Record<Setup["kind"], { name: string; first: Setup }>> = {
   guide: { name: "bevel guide and block", first: { kind: "guide" } },
   screw: { name: "screw jig", first: { kind: "screw", pivot: 150, by: "tangent" } },
   arm: { name: "tool arm with a dial", first: { kind: "arm", zero: 0, sense: 1 } },
+  wheel: { name: "contact wheel", first: { kind: "wheel", diameter: 250 } },
   stone: { name: "stone, spine lifted", first: { kind: "stone", width: 30 } },
   file: { name: "file, end lifted", first: { kind: "file", width: 180 } },
 };
@@ -127,6 +128,19 @@ function Told({ name, setup, onChange }: { name: string; setup: Setup; onChange:
             <option value="1">grows for the right side</option>
             <option value="-1">falls for the right side</option>
           </select>
+        </>
+      );
+    case "wheel":
+      return (
+        <>
+          <span className="text-faint">measured across, mm</span>
+          <NumberBox
+            label={`Wheel of ${name} measured across, mm`}
+            value={setup.diameter}
+            least={10}
+            most={2000}
+            onChange={(diameter) => onChange({ ...setup, diameter })}
+          />
         </>
       );
     case "stone":

@@ -81,6 +81,15 @@ export function RouteControls() {
       {grade("Flats finished at", route.finish.flats, (flats) =>
         press({ finish: { ...route.finish, flats } }),
       )}
+      {grade("Edge finished at", route.finish.edge, (edge) => press({ finish: { ...route.finish, edge } }))}
+      <label className="flex items-center gap-2 text-sm text-faint">
+        <input
+          type="checkbox"
+          checked={route.clay ?? false}
+          onChange={(event) => press({ clay: event.currentTarget.checked || undefined })}
+        />
+        a clay line is wanted
+      </label>
       <LengthBox
         label="Gap of the centre lines"
         value={route.gap}
