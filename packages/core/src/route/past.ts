@@ -1,4 +1,5 @@
 import { radians } from "../units/angle.ts";
+import type { Route } from "./schema.ts";
 
 /**
  * What a reading of the very edge says about the steel still there: whether what follows can still be done, and what
@@ -30,6 +31,15 @@ export function standingAfter({ read, planned, bare, angle, needed }: EdgeRead):
   const left = ((read - bare) * cos) / 2;
   const short = Math.max(0, needed - left);
   return { left, toGo: ((read - planned) * cos) / 2, short, thinner: (2 * short) / cos };
+}
+
+/**
+ * A route planned anew for steel that went past its line by `past` on each face: what was to come off with the bevels
+ * after the oven is less by as much, as far as there was something spare. What is short beyond that stays short.
+ */
+export function replanned(route: Route, past: number): Route {
+  const oven = Math.max(0, Math.round((route.oven - Math.max(0, past)) * 1e4) / 1e4);
+  return { ...route, oven };
 }
 
 /** What stands for a thickness where no caliper reaches: a drill, a coin, a stack of feelers. */

@@ -2,7 +2,10 @@ import { describe, expect, test } from "vitest";
 import { compileField, thicknessAt } from "../../src/blade/field.ts";
 import { stationAt } from "../../src/blade/station.ts";
 import { constant } from "../../src/blade/table.ts";
-import { standInsFor, standingAfter } from "../../src/route/past.ts";
+import { firstRoute } from "../../src/route/first.ts";
+import { ladderOf } from "../../src/route/ladder.ts";
+import { replanned, standInsFor, standingAfter } from "../../src/route/past.ts";
+import { USUAL_SHOP } from "../../src/shop/schema.ts";
 import { example } from "../examples.ts";
 
 describe("a reading of the edge", () => {
@@ -41,6 +44,15 @@ describe("a reading of the edge", () => {
     expect(left).toBeCloseTo(0.00998, 4);
     expect(short).toBeCloseTo(0.04002, 4);
     expect(thinner).toBeCloseTo((2 * short) / Math.cos((4 * Math.PI) / 180), 9);
+  });
+
+  test("what follows is planned anew: as much less with the bevels after the oven, never less than nothing", () => {
+    const route = firstRoute(example("field"));
+    const rough = (of: typeof route) =>
+      ladderOf(example("field"), of, USUAL_SHOP).find(({ kind }) => kind === "rough")!.left.faces;
+    expect(rough(route) - rough(replanned(route, 0.1))).toBeCloseTo(0.1, 9);
+    expect(replanned(route, 5).oven).toBe(0);
+    expect(replanned(route, -0.2)).toEqual(route);
   });
 
   test("a thickness is offered as a drill, feelers, and a coin where one is near", () => {

@@ -1,6 +1,6 @@
 import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
 import type { Side } from "@true-spine/core/blade/schema.ts";
-import { standInsFor } from "@true-spine/core/route/past.ts";
+import { replanned, standInsFor } from "@true-spine/core/route/past.ts";
 import type { StageReport } from "@true-spine/core/route/report.ts";
 import type { Stage, TakenReading } from "@true-spine/core/route/schema.ts";
 import { STAGES } from "@true-spine/core/route/stages.ts";
@@ -18,7 +18,7 @@ import { Conflict } from "../blade/Conflict.tsx";
 import { CardDrawing } from "./CardDrawing.tsx";
 import { useOffline } from "./offline.ts";
 import { ReadingPanel } from "./ReadingPanel.tsx";
-import { told } from "./told.ts";
+import { standingOf, told } from "./told.ts";
 import { useAwake } from "./useAwake.ts";
 
 /** The grinder card: one step at a time, full screen, for gloves and dust. */
@@ -86,6 +86,11 @@ function Card() {
   const facts = STAGES[stage.kind];
   const take = (reading: TakenReading) => {
     changeStage((one) => ({ ...one, readings: [...(one.readings ?? []), reading] }));
+    if (reading.past && reading.what === "edge" && shown) {
+      const now = open.store.getState().route;
+      const { toGo } = standingOf(reading, shown, report, now);
+      open.put({ route: replanned(now, -toGo) });
+    }
     setIsReading(null);
   };
   const last = stage.readings?.at(-1) ?? null;

@@ -1,4 +1,4 @@
-import { standingAfter } from "@true-spine/core/route/past.ts";
+import { type Standing, standingAfter } from "@true-spine/core/route/past.ts";
 import type { RouteReport, StageReport } from "@true-spine/core/route/report.ts";
 import type { Route, TakenReading } from "@true-spine/core/route/schema.ts";
 import { type LengthUnit, showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
@@ -24,35 +24,52 @@ export function told(
     const off = line - last.value;
     return `${lead} The line ${off > 0 ? `climbs ${say(off)} more` : `stands ${say(-off)} too high`}.`;
   }
+  const { toGo, left, short, thinner, needed } = standingOf(last, stage, report, route);
+  if (toGo > 0.005) {
+    return `${lead} Still ${say(toGo)} to go on each face, about ${Math.max(1, Math.ceil(toGo / A_PASS))} passes a side.`;
+  }
+  if (short > 0.002) {
+    return `${lead} Past the line: ${say(short)} a side short for what must still come off. The finished edge comes out ${say(thinner)} thinner, or stop at a coarser belt.`;
+  }
+  if (last.past) {
+    return `${lead} Past the line: what follows is planned anew. Still ${say(left)} on each face, ${say(needed)} needed.`;
+  }
+  return toGo > -0.02
+    ? `${lead} That is the line.`
+    : `${lead} Past the line by ${say(-toGo)} a side; still ${say(left)} on each face, ${say(needed)} needed.`;
+}
+
+/** What a reading of the edge says about the steel still there, at its own place. */
+export function standingOf(
+  last: TakenReading,
+  stage: StageReport,
+  report: RouteReport | null,
+  route: Route,
+): Standing & { needed: number } {
+  const i = ["heel", "middle", "tip"].indexOf(last.place);
+  const planned = stage.readings[i]!;
   // The last stage before sharpening has nothing left on its faces: what it reads is the bare edge.
   const bare = report?.stages.findLast(
     ({ kind, left, isBevelled }) => isBevelled && left.faces === 0 && kind !== "sharpen",
   );
   const needed = neededAfter(stage, report, route);
   const angle = planned.angle.right ?? planned.angle.left ?? 0;
-  const { toGo, left, short, thinner } = standingAfter({
+  const standing = standingAfter({
     read: last.value,
     planned: planned.edge,
     bare: bare?.readings[i]?.edge ?? 0,
     angle,
     needed,
   });
-  if (toGo > 0.005) {
-    return `${lead} Still ${say(toGo)} to go on each face, about ${Math.max(1, Math.ceil(toGo / A_PASS))} passes a side.`;
-  }
-  if (toGo > -0.02) return `${lead} That is the line.`;
-  if (short === 0) {
-    return `${lead} Past the line by ${say(-toGo)} a side. Still ${say(left)} on each face and ${say(needed)} needed: take that much less with the belts that follow.`;
-  }
-  return `${lead} Past the line by ${say(-toGo)} a side: ${say(short)} short for the belts that follow. The finished edge comes out ${say(thinner)} thinner, or stop at a coarser belt.`;
+  return { ...standing, needed };
 }
 
-/** What must still come off each face after the coarse belts: the finer ones and the hand. */
+/** What must still come off each face after a stage whatever is spared: the finer belts, the hand, the oven's skin. */
 function neededAfter(stage: StageReport, report: RouteReport | null, route: Route): number {
+  const kinds = route.stages.map(({ kind }) => kind);
+  const isBefore = (kind: StageReport["kind"]) =>
+    kinds.includes(kind) && kinds.indexOf(stage.kind) < kinds.indexOf(kind);
   const finish = report?.stages.find(({ kind }) => kind === "finish");
-  const isBefore =
-    finish &&
-    route.stages.findIndex(({ kind }) => kind === stage.kind) <
-      route.stages.findIndex(({ kind }) => kind === "finish");
-  return isBefore ? finish.left.faces : stage.left.faces;
+  if (!finish || !isBefore("finish")) return stage.left.faces;
+  return finish.left.faces + (isBefore("harden") ? route.skin : 0);
 }
