@@ -206,6 +206,9 @@ interface Work {
   readonly removed: number;
 }
 
+/** A surface smaller than this is none, mm². */
+const SMALLEST = 1;
+
 /** The belts of a stage that has some; null for the others. */
 function beltsOf(
   kind: StageKind,
@@ -213,13 +216,14 @@ function beltsOf(
 ): Rung["belts"] {
   const area = { bevels: faces, flats, edge: edgeArea };
   const plan = (on: Surface, from: number, to: number, depth: number | null) => {
+    if (area[on] < SMALLEST) return null;
     const job: Job = { ...ratesOf(shop), area: area[on], from, to, depth };
     return { on, job, planned: planSequence(shop.abrasives, job) };
   };
   const { coarse, finish } = route;
   switch (kind) {
     case "rough":
-      return plan("bevels", 0, coarse, removed / faces);
+      return removed > 0 ? plan("bevels", 0, coarse, removed / faces) : null;
     case "finish":
       return plan("bevels", 0, coarse, take.finish!.faces);
     case "grits":
@@ -227,7 +231,7 @@ function beltsOf(
     case "flats":
       return plan("flats", 0, coarse, removed > 0 ? removed / flats : null);
     case "sharpen":
-      return edgeArea > 1 && removed > 0 ? plan("edge", 0, finish.edge, removed / edgeArea) : null;
+      return removed > 0 ? plan("edge", 0, finish.edge, removed / edgeArea) : null;
     case "true":
       return plan("flats", 0, finish.flats, take.true!.flats);
     default:
