@@ -115,7 +115,7 @@ interface StageShape {
 }
 
 /** The steel of a stage: bevelled or not, its flats true or still its own. */
-export function stageField(
+function stageField(
   blade: Blade,
   still: Allowance,
   { isBevelled, thickness, isSteep, roughAngle }: StageShape,
@@ -240,7 +240,7 @@ function beltsOf(
 }
 
 /** Area of all bevel faces together, mm²: width along the face, summed along the edge. */
-export function faceArea(field: Field): number {
+function faceArea(field: Field): number {
   const { stations } = drawnLines(field);
   let area = 0;
   for (const [i, station] of stations.entries()) {
@@ -262,7 +262,7 @@ function faceWidth(station: Station): number {
 }
 
 /** Area of the edge bevels of both sides, mm². */
-export function edgeBevelArea(field: Field): number {
+function edgeBevelArea(field: Field): number {
   const { stations } = drawnLines(field);
   const { angle } = field.blade.edge;
   const width = (station: Station) =>
@@ -276,7 +276,7 @@ export function edgeBevelArea(field: Field): number {
 const STRETCHES = 120;
 
 /** Area of both flats together, mm²: the outline's less what the bevels take, and never below a tenth of it. */
-export function flatArea(field: Field): number {
+function flatArea(field: Field): number {
   const { ring } = field;
   const step = (ring.right - ring.left) / STRETCHES;
   let outline = 0;

@@ -99,7 +99,7 @@ export function layoutOf(
 }
 
 /** Drills by which a centre is scribed, mm. Source: common practice, half millimetres. */
-export function nearestDrill(thickness: number, gap: number): number {
+function nearestDrill(thickness: number, gap: number): number {
   return Math.round((thickness - gap) * 2) / 2;
 }
 

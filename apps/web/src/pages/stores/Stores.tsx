@@ -84,7 +84,8 @@ export function Stores() {
           <p className="mt-3 max-w-prose text-xs text-faint">
             Cutting rates and lives are starting values of the program, by hand on a usual belt with looking
             and dipping counted in; they rank belts and are not promises. Scales differ: a P number is far
-            coarser than the same number of the others beyond 220, so everything is reckoned in microns.
+            coarser than the same number of the others beyond 220, so everything is reckoned in microns:{" "}
+            {SCALES.map(({ name, source }) => `${name}, ${source}`).join("; ")}.
           </p>
           <SetupsTable />
         </div>

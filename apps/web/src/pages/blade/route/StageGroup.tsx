@@ -1,13 +1,21 @@
 import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
-import { otherSide, readingFor, zeroProcedure } from "@true-spine/core/grind/setups.ts";
+import {
+  angleFrom,
+  lineAfterFlats,
+  otherSide,
+  readingFor,
+  type Setup,
+  zeroProcedure,
+} from "@true-spine/core/grind/setups.ts";
 import type { StageReport } from "@true-spine/core/route/report.ts";
 import type { Stage } from "@true-spine/core/route/schema.ts";
 import { STAGES } from "@true-spine/core/route/stages.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
-import { useId } from "react";
+import { useId, useState } from "react";
 import { useSettings } from "../../../app/settings.ts";
 import { Caution } from "../../../parts/Caution.tsx";
 import { Choice, Group } from "../../../parts/Group.tsx";
+import { NumberBox } from "../../../parts/NumberBox.tsx";
 import { useShop } from "../../../shop/shop.ts";
 
 /** The stage in hand: what it is, its belts, the set-up's own reading, and what to beware of. */
@@ -98,6 +106,9 @@ function Belts({ stage }: { stage: StageReport }) {
   );
 }
 
+/** What cleaning a flat usually takes, mm: what a jig must be found again for. Source: common practice. */
+const LOST = 0.1;
+
 /** The shop's set-up for this stage: what it reads itself, how it is brought back, what a tenth of a degree is worth. */
 function SetupGroup({
   stage,
@@ -111,7 +122,15 @@ function SetupGroup({
   const unit = useSettings((settings) => settings.unit);
   const { shop } = useShop();
   const named = shop.setups.find((one) => one.id === id) ?? shop.setups[0];
-  if (!named) return null;
+  if (!named) {
+    return (
+      <Group title="Set-up">
+        <p className="text-xs text-faint">
+          The stores name no set-up. Add one there, and its own reading stands here.
+        </p>
+      </Group>
+    );
+  }
   const { setup } = named;
   const angles = stage.readings.map((reading) => reading.angle.right ?? reading.angle.left);
   const single = stage.angle.right ?? stage.angle.left;
@@ -127,6 +146,9 @@ function SetupGroup({
   };
   const { datum } = readingFor(setup, angles.find((one) => one !== null) ?? 5);
   const tenth = stage.tenth;
+  const middle = stage.readings[1]!;
+  const line = middle.grindLine.right ?? middle.grindLine.left;
+  const at = middle.angle.right ?? middle.angle.left;
   return (
     <Group title="Set-up">
       <Choice
@@ -148,6 +170,11 @@ function SetupGroup({
         {setup.kind === "arm" && <>, the other side {angles.map(other).join(" · ")}</>}
         <span className="block text-xs text-faint">{datum}</span>
       </p>
+      <Reads
+        key={`${named.id} ${stage.kind}`}
+        setup={setup}
+        first={angles.find((one) => one !== null) ?? 5}
+      />
       <ol className="list-decimal pl-4 text-xs">
         {zeroProcedure(setup).map((line) => (
           <li key={line}>{line}</li>
@@ -157,6 +184,13 @@ function SetupGroup({
         Belt past the platen for a soft plunge: start with the stock's thickness, the same on both sides; the
         radius is what it leaves.
       </p>
+      {line !== null && at !== null && (
+        <p className="text-xs">
+          Found again after each flat lost another {showLengthWithUnit(LOST, unit)}: the same reading puts the
+          line at {showLength(lineAfterFlats(line, at, LOST), unit, unit === "mm" ? 1 : undefined)} instead of{" "}
+          {showLength(line, unit, unit === "mm" ? 1 : undefined)} in the middle.
+        </p>
+      )}
       {tenth && (
         <p className="text-xs">
           0.1° is {showLengthWithUnit(tenth.edge, unit)} at the edge with the line held, or{" "}
@@ -165,6 +199,19 @@ function SetupGroup({
         </p>
       )}
     </Group>
+  );
+}
+
+/** The other way round: what angle a reading of the set-up holds a side at. */
+function Reads({ setup, first }: { setup: Setup; first: number }) {
+  const [reads, setReads] = useState(Math.round(readingFor(setup, first).value * 100) / 100);
+  const held = angleFrom(setup, reads);
+  return (
+    <div className="flex flex-wrap items-center gap-2 text-sm text-faint">
+      <span aria-hidden>When it reads</span>
+      <NumberBox label="What the set-up reads" value={reads} least={-360} most={2000} onChange={setReads} />
+      <span>{held === null ? "no angle reads that" : `a side is held at ${held.toFixed(2)}°`}</span>
+    </div>
   );
 }
 
