@@ -47,7 +47,8 @@ function Card() {
   const [isReading, setIsReading] = useState<"reading" | "past" | null>(null);
   useAwake();
   const isKept = useOffline(id);
-  const index = Math.min(at ?? Math.max(0, next), Math.max(0, route.stages.length - 1));
+  const last = Math.max(0, route.stages.length - 1);
+  const index = Math.min(at ?? (next < 0 ? last : next), last);
   const stage = route.stages[index];
   // From the route as it stands, not as it was drawn: a foot switch may be faster than the drawing.
   const changeStage = (change: (stage: Stage) => Stage) => {
@@ -93,7 +94,7 @@ function Card() {
     }
     setIsReading(null);
   };
-  const last = stage.readings?.at(-1) ?? null;
+  const reading = stage.readings?.at(-1) ?? null;
   const outside = report?.layout && stage.kind === "rough" ? report.layout.places[1]!.outside : null;
   return (
     <div className="flex h-full flex-col bg-room text-lg">
@@ -138,7 +139,7 @@ function Card() {
               `Stop ${showLength(outside, unit)} outside each scribed line. `}
             {facts.words}
           </p>
-          {last && shown && <p className="font-semibold">{told(last, shown, report, route, unit)}</p>}
+          {reading && shown && <p className="font-semibold">{told(reading, shown, report, route, unit)}</p>}
           {shown?.isBevelled && (
             <p className="text-base text-faint">
               {showLength(shown.readings[1]!.edge, unit)} is near{" "}
@@ -257,10 +258,10 @@ function Figure({ title, values, unit }: { title: string; values: readonly strin
           {values[0]} <span className="text-2xl font-normal text-faint">{unit}</span>
         </p>
       ) : (
-        <dl className="flex gap-5">
+        <dl className="flex gap-4 xl:gap-5">
           {["heel", "middle", "tip"].map((place, i) => (
             <div key={place}>
-              <dd className="text-4xl font-bold">{values[i]}</dd>
+              <dd className="text-3xl font-bold xl:text-4xl">{values[i]}</dd>
               <dt className="text-base text-faint">{place}</dt>
             </div>
           ))}
