@@ -43,7 +43,7 @@ test("the card by touch with the network cut and restored: nothing lost, told wh
   ).toBeVisible();
   await tap(page, "Done");
   await expect(page.getByText("7 of 14")).toBeVisible();
-  await expect(page.getByText("no network: kept here, trying again")).toBeVisible();
+  await expect(page.getByText("server away: kept here, trying again")).toBeVisible();
   expect((await route(page, id)).stages[5].done).toBeUndefined();
 
   // The tablet is dropped: the page is opened again, still without a network, and what was done stands.

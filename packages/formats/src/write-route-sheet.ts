@@ -1,4 +1,3 @@
-import fontkit from "@pdf-lib/fontkit";
 import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
 import { otherSide, readingFor, zeroProcedure } from "@true-spine/core/grind/setups.ts";
 import type { RouteReport, StageReport } from "@true-spine/core/route/report.ts";
@@ -6,7 +5,8 @@ import type { Route } from "@true-spine/core/route/schema.ts";
 import { STAGES } from "@true-spine/core/route/stages.ts";
 import type { NamedSetup, Shop } from "@true-spine/core/shop/schema.ts";
 import { type LengthUnit, showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
-import { PDFDocument, type PDFFont, type PDFPage } from "pdf-lib";
+import type { PDFDocument, PDFFont, PDFPage } from "pdf-lib";
+import { openPdf } from "./open-pdf.ts";
 import { PAPERS, type Paper } from "./papers.ts";
 
 export interface RouteSheetOptions {
@@ -33,14 +33,7 @@ export async function writeRouteSheet(
   shop: Shop,
   options: RouteSheetOptions,
 ): Promise<Uint8Array> {
-  const pdf = await PDFDocument.create();
-  pdf.registerFontkit(fontkit);
-  const font = await pdf.embedFont(options.font, { subset: true });
-  pdf.setTitle(`${options.name}: route`);
-  pdf.setCreator("True Spine");
-  pdf.setProducer("True Spine");
-  pdf.setCreationDate(options.date);
-  pdf.setModificationDate(options.date);
+  const { pdf, font } = await openPdf(`${options.name}: route`, options.font, options.date);
   const text = new Column(pdf, font, options);
   const three = (values: readonly (number | null)[]) => threeOf(values, options.unit);
 

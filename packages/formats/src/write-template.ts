@@ -1,4 +1,3 @@
-import fontkit from "@pdf-lib/fontkit";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { type LengthUnit, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import {
@@ -8,7 +7,6 @@ import {
   endPath,
   lineTo,
   moveTo,
-  PDFDocument,
   type PDFFont,
   type PDFOperator,
   type PDFPage,
@@ -19,6 +17,7 @@ import {
   stroke,
 } from "pdf-lib";
 import { type Drawing, drawingOf, type LayerName, type Path, type Point } from "./drawing.ts";
+import { openPdf } from "./open-pdf.ts";
 import { PAPERS, type Paper } from "./papers.ts";
 
 export interface TemplateOptions {
@@ -59,14 +58,7 @@ type Placing = (at: Point) => Point;
  */
 export async function writeTemplate(blade: Blade, options: TemplateOptions): Promise<Uint8Array> {
   const drawing = drawingOf(blade);
-  const pdf = await PDFDocument.create();
-  pdf.registerFontkit(fontkit);
-  const font = await pdf.embedFont(options.font, { subset: true });
-  pdf.setTitle(`${blade.name}: template`);
-  pdf.setCreator("True Spine");
-  pdf.setProducer("True Spine");
-  pdf.setCreationDate(options.date);
-  pdf.setModificationDate(options.date);
+  const { pdf, font } = await openPdf(`${blade.name}: template`, options.font, options.date);
   const paper = PAPERS[options.paper];
   const tall = drawing.box.top - drawing.box.bottom;
   const room = paper.height - 2 * MARGIN - HEAD - FOOT;

@@ -3,11 +3,11 @@ import type { Evaluation } from "@true-spine/core/evaluation.ts";
 import type { Finding, NotJudged } from "@true-spine/core/findings/finding.ts";
 import type { Beside } from "@true-spine/core/findings/judge.ts";
 import type { Balance } from "@true-spine/core/handle/balance.ts";
-import { type Remote, wrap } from "comlink";
 import { useEffect, useState } from "react";
 import { useOtherBlades } from "../api/blades.ts";
 import { useSettings } from "../app/settings.ts";
 import type { Judging } from "../workers/judge.worker.ts";
+import { lastAsked } from "../workers/last-asked.ts";
 import { useDocument, useFile, useScreen } from "./context.ts";
 
 export interface Judged {
@@ -39,61 +39,26 @@ export function useJudging(): void {
     return () => judge.end();
   }, [judge, judging]);
   useEffect(
-    () => judge.ask(file, { unit, limits, handle, others, isRouted }),
+    () => judge.ask({ file, beside: { unit, limits, handle, others, isRouted } }),
     [judge, file, unit, limits, handle, others, isRouted],
   );
 }
 
 function startJudge() {
-  let worker: Worker | null = null;
-  // Held as long as the worker: a proxy that is collected tells the worker to answer nobody any more.
-  let remote: Remote<Judging> | null = null;
-  let waiting: { file: Blade; beside: Beside } | null = null;
-  let isBusy = false;
   const judge = {
     show: (_: Judged) => {},
-    ask(file: Blade, beside: Beside) {
-      waiting = { file, beside };
-      if (!isBusy) void work();
-    },
-    end,
+    ...lastAsked<Judging, { file: Blade; beside: Beside }>(
+      () => new Worker(new URL("../workers/judge.worker.ts", import.meta.url), { type: "module" }),
+      async (remote, { file, beside }, { isOver, isWaiting }) => {
+        const result = { file, ...(await remote.judge(file, beside)), isConfirmed: false };
+        if (isOver()) return;
+        judge.show({ ...result, findings: result.findings.map((finding) => ({ ...finding, remedies: [] })) });
+        await new Promise((resolve) => setTimeout(resolve, QUIET_MS));
+        if (isWaiting() || isOver()) return;
+        const findings = await remote.confirm(file, result.findings, beside);
+        if (!isOver() && !isWaiting()) judge.show({ ...result, findings, isConfirmed: true });
+      },
+    ),
   };
-  function end(): void {
-    // Effects run twice in development: a worker ended by the first is made again by the next question.
-    worker?.terminate();
-    worker = null;
-    remote = null;
-    isBusy = false;
-    waiting = null;
-  }
-  async function work(): Promise<void> {
-    isBusy = true;
-    worker ??= new Worker(new URL("../workers/judge.worker.ts", import.meta.url), { type: "module" });
-    const mine = worker;
-    remote ??= wrap<Judging>(mine);
-    const asked = remote;
-    try {
-      while (waiting && worker === mine) await judgeOne(asked, mine);
-    } catch (error) {
-      console.error(error);
-      // A judgement that fails is a defect; the next edit asks a fresh worker, so that one blade does not silence all.
-      if (worker === mine) end();
-    }
-    if (worker === mine) isBusy = false;
-  }
-  async function judgeOne(asked: Remote<Judging>, mine: Worker): Promise<void> {
-    const { file, beside } = waiting!;
-    waiting = null;
-    const result = { file, ...(await asked.judge(file, beside)), isConfirmed: false };
-    if (worker !== mine) return;
-    judge.show({ ...result, findings: result.findings.map((finding) => ({ ...finding, remedies: [] })) });
-    if (!(await isQuiet())) return;
-    const findings = await asked.confirm(file, result.findings, beside);
-    if (worker === mine && !waiting) judge.show({ ...result, findings, isConfirmed: true });
-  }
-  async function isQuiet(): Promise<boolean> {
-    await new Promise((resolve) => setTimeout(resolve, QUIET_MS));
-    return waiting === null;
-  }
   return judge;
 }

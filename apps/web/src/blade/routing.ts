@@ -5,10 +5,10 @@ import type { RouteReport } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
 import type { LengthUnit } from "@true-spine/core/units/length.ts";
-import { type Remote, wrap } from "comlink";
 import { useEffect, useState } from "react";
 import { useSettings } from "../app/settings.ts";
 import { useShop } from "../shop/shop.ts";
+import { lastAsked } from "../workers/last-asked.ts";
 import type { Routing } from "../workers/route.worker.ts";
 import { useDocument, useFile, useRail } from "./context.ts";
 
@@ -55,46 +55,17 @@ export function useRouteReport(): {
 
 const NONE: readonly Finding[] = [];
 
-/** One question at a time in a worker; of those that come meanwhile only the last is asked. */
 function startAsking() {
-  let worker: Worker | null = null;
-  // Held as long as the worker: a proxy that is collected tells the worker to answer nobody any more.
-  let remote: Remote<Routing> | null = null;
-  let waiting: Question | null = null;
-  let isBusy = false;
   const asker = {
     show: (_: Answer) => {},
-    ask(question: Question) {
-      waiting = question;
-      if (!isBusy) void work();
-    },
-    end() {
-      worker?.terminate();
-      worker = null;
-      remote = null;
-      isBusy = false;
-      waiting = null;
-    },
-  };
-  async function work(): Promise<void> {
-    isBusy = true;
-    worker ??= new Worker(new URL("../workers/route.worker.ts", import.meta.url), { type: "module" });
-    const mine = worker;
-    remote ??= wrap<Routing>(mine);
-    const asked = remote;
-    try {
-      while (waiting && worker === mine) {
-        const question: Question = waiting;
-        waiting = null;
+    ...lastAsked<Routing, Question>(
+      () => new Worker(new URL("../workers/route.worker.ts", import.meta.url), { type: "module" }),
+      async (remote, question, { isOver }) => {
         const { blade, route, shop } = question;
-        const answer = await asked.report(blade, route, shop, question);
-        if (worker === mine) asker.show({ to: question, ...answer });
-      }
-    } catch (error) {
-      console.error(error);
-      if (worker === mine) asker.end();
-    }
-    if (worker === mine) isBusy = false;
-  }
+        const answer = await remote.report(blade, route, shop, question);
+        if (!isOver()) asker.show({ to: question, ...answer });
+      },
+    ),
+  };
   return asker;
 }

@@ -5,18 +5,9 @@ import { Link } from "react-router";
 import { useStore } from "zustand";
 import { useSettings } from "../../app/settings.ts";
 import { useFilePart, useSaveStatus, useScreen } from "../../blade/context.ts";
-import type { SaveStatus } from "../../blade/saving.ts";
+import { SAVE_WORDS } from "../../blade/save-words.ts";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { BLADE_PAGES } from "./pages.ts";
-
-const WORDS: Record<SaveStatus, string> = {
-  saved: "saved",
-  unsaved: "not saved yet",
-  saving: "saving …",
-  away: "server away: kept here, trying again",
-  conflict: "saved elsewhere too: choose",
-  refused: "not saved",
-};
 
 /** Name, status in words, undo and redo, pages in working order, the unit on show. */
 export function BladeHeader({ row, page }: { row: BladeWithFile; page: string }) {
@@ -79,7 +70,7 @@ function Title({ row }: { row: BladeWithFile }) {
       <p className="truncate text-xs text-faint">
         {[use, steel, row.state].filter(Boolean).join(", ")}, revision {revision} ·{" "}
         <span role="status" className={isTroubled ? "font-bold text-fix" : ""}>
-          {WORDS[status]}
+          {SAVE_WORDS[status]}
           {why && `: ${why}`}
         </span>
       </p>

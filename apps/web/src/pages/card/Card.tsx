@@ -11,7 +11,7 @@ import { Link, useParams } from "react-router";
 import { useSettings } from "../../app/settings.ts";
 import { useDocument, useFilePart, useSaveStatus, useScreen } from "../../blade/context.ts";
 import { useRouteReport } from "../../blade/routing.ts";
-import type { SaveStatus } from "../../blade/saving.ts";
+import { SAVE_WORDS } from "../../blade/save-words.ts";
 import { Notices } from "../../parts/Notices.tsx";
 import { WithBlade } from "../blade/BladeRoute.tsx";
 import { Conflict } from "../blade/Conflict.tsx";
@@ -103,7 +103,7 @@ function Card() {
         <span>{facts.name}</span>
         <span className="text-faint">{shown?.belts?.planned.ok && beltsOf(shown)}</span>
         <span className="ml-auto flex items-center gap-3 text-base text-faint">
-          <span role="status">{STATUS[status]}</span>
+          <span role="status">{SAVE_WORDS[status]}</span>
           {isKept && <span title="Opens again and goes on with the network gone">works offline</span>}
           <Pips stages={route.stages} index={index} />
           {index + 1} of {route.stages.length}
@@ -180,15 +180,6 @@ function Card() {
     </div>
   );
 }
-
-const STATUS: Record<SaveStatus, string> = {
-  saved: "saved",
-  unsaved: "not saved yet",
-  saving: "saving …",
-  away: "no network: kept here, trying again",
-  conflict: "saved elsewhere too: choose",
-  refused: "not saved",
-};
 
 const beltsOf = (stage: StageReport) => {
   const planned = stage.belts!.planned;

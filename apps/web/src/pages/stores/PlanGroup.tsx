@@ -2,6 +2,7 @@ import { micronsOf, scaleOf } from "@true-spine/core/abrasive/gradings.ts";
 import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
 import { planSequence, skippedBy } from "@true-spine/core/abrasive/sequence.ts";
 import { useMemo, useState } from "react";
+import { BeltsTable } from "../../parts/BeltsTable.tsx";
 import { Choice, Group } from "../../parts/Group.tsx";
 import { NumberBox } from "../../parts/NumberBox.tsx";
 import { useShop } from "../../shop/shop.ts";
@@ -38,26 +39,7 @@ export function PlanGroup() {
         <Choice label="Finish at" value={to} options={GRADES} onChange={setTo} />
         {planned.ok ? (
           <>
-            <table className="w-full text-xs">
-              <thead className="text-[11px] text-faint">
-                <tr>
-                  <th className="text-left font-normal">belt</th>
-                  <th className="text-right font-normal">off, mm</th>
-                  <th className="text-right font-normal">min</th>
-                  <th className="text-right font-normal">belts</th>
-                </tr>
-              </thead>
-              <tbody>
-                {planned.sequence.steps.map(({ belt, depth, minutes, belts }) => (
-                  <tr key={belt.id}>
-                    <td className="font-semibold">{abrasiveName(belt)}</td>
-                    <td className="text-right">{depth.toFixed(3)}</td>
-                    <td className="text-right">{minutes.toFixed(0)}</td>
-                    <td className="text-right">{belts.toFixed(2)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <BeltsTable sequence={planned.sequence} />
             <p className="text-xs">
               {planned.sequence.depth.toFixed(3)} mm off a side, {Math.round(planned.sequence.minutes)}{" "}
               minutes, {planned.sequence.cost.toFixed(2)} with the belts.

@@ -10,6 +10,7 @@ import { ABRASIVES, type Abrasive, abrasiveName, CONDITIONS } from "@true-spine/
 import { X } from "lucide-react";
 import { type ReactNode, useState } from "react";
 import { useStore } from "zustand";
+import { SAVE_WORDS } from "../../blade/save-words.ts";
 import { PlainButton } from "../../parts/Dialog.tsx";
 import { NumberBox } from "../../parts/NumberBox.tsx";
 import { useShop } from "../../shop/shop.ts";
@@ -21,6 +22,16 @@ import { SetupsTable } from "./SetupsTable.tsx";
 export function Stores() {
   const { shop, saving, isAway, put } = useShop();
   const [why, setWhy] = useState<string | null>(null);
+  // Nothing can be typed before it is known what stands: it would be refused, or written over.
+  if (!saving) {
+    return (
+      <p className="p-10" role={isAway ? "alert" : undefined}>
+        {isAway
+          ? "The server does not answer. Trying again by itself; nothing is lost."
+          : "Fetching the stores …"}
+      </p>
+    );
+  }
   const change = (abrasives: Abrasive[]) => setWhy(put({ ...shop, abrasives }));
   const edit = (i: number) => (patch: Partial<Abrasive>) =>
     change(shop.abrasives.map((one, k) => (k === i ? settled({ ...one, ...patch }) : one)));
@@ -31,8 +42,9 @@ export function Stores() {
     <div className="flex h-full flex-col">
       <header className="flex h-13 shrink-0 items-center gap-4 border-b border-rule bg-paper px-5">
         <h1 className="text-base font-bold">Stores</h1>
-        <span className="text-xs text-faint">{saving && <Status saving={saving} />}</span>
-        {isAway && <span role="alert">The server does not answer. Trying again by itself.</span>}
+        <span className="text-xs text-faint">
+          <Status saving={saving} />
+        </span>
         <span className="ml-auto">
           <PlainButton kind="main" onClick={() => change([...shop.abrasives, fresh(shop.abrasives)])}>
             Add a belt
@@ -101,18 +113,9 @@ export function Stores() {
   );
 }
 
-const STATUS = {
-  saved: "saved",
-  unsaved: "not saved yet",
-  saving: "saving …",
-  away: "server away: kept here, trying again",
-  conflict: "saved elsewhere too: choose",
-  refused: "not saved",
-} as const;
-
 function Status({ saving }: { saving: NonNullable<ReturnType<typeof useShop>["saving"]> }) {
   const status = useStore(saving.state, (state) => state.status);
-  return <span role="status">{STATUS[status]}</span>;
+  return <span role="status">{SAVE_WORDS[status]}</span>;
 }
 
 /** A grade that its scale has, and the microns that follow from it. */

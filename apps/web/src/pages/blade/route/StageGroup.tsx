@@ -13,6 +13,7 @@ import { STAGES } from "@true-spine/core/route/stages.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useId, useState } from "react";
 import { useSettings } from "../../../app/settings.ts";
+import { BeltsTable } from "../../../parts/BeltsTable.tsx";
 import { Caution } from "../../../parts/Caution.tsx";
 import { Choice, Group } from "../../../parts/Group.tsx";
 import { NumberBox } from "../../../parts/NumberBox.tsx";
@@ -55,7 +56,6 @@ export function StageGroup({
 }
 
 function Belts({ stage }: { stage: StageReport }) {
-  const unit = useSettings((settings) => settings.unit);
   const { on, planned, skipped } = stage.belts!;
   if (!planned.ok) {
     return (
@@ -66,29 +66,7 @@ function Belts({ stage }: { stage: StageReport }) {
   }
   return (
     <>
-      <table className="w-full text-xs">
-        <caption className="text-left text-[11px] text-faint">cheapest belts on hand, for the {on}</caption>
-        <thead className="text-[11px] text-faint">
-          <tr>
-            <th className="text-left font-normal">belt</th>
-            <th className="text-right font-normal">off a side, {unit}</th>
-            <th className="text-right font-normal">min</th>
-            <th className="text-right font-normal">belts</th>
-          </tr>
-        </thead>
-        <tbody>
-          {planned.sequence.steps.map(({ belt, depth, minutes, belts }) => (
-            <tr key={belt.id}>
-              <td className="font-semibold">{abrasiveName(belt)}</td>
-              <td className="text-right">
-                {showLength(depth, unit, unit === "mm" ? 3 : unit === "inch" ? 4 : 1)}
-              </td>
-              <td className="text-right">{minutes < 1 ? "<1" : Math.round(minutes)}</td>
-              <td className="text-right">{belts.toFixed(2)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <BeltsTable sequence={planned.sequence} caption={`cheapest belts on hand, for the ${on}`} />
       {skipped.length > 0 && (
         <p className="text-[11px] text-faint">
           Left out:{" "}
