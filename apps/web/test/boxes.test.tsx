@@ -1,0 +1,101 @@
+import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { useState } from "react";
+import { afterEach, describe, expect, test, vi } from "vitest";
+import { CountBox, LengthBox } from "../src/parts/Box.tsx";
+import { NumberBox } from "../src/parts/NumberBox.tsx";
+import { Segmented } from "../src/parts/Segmented.tsx";
+
+afterEach(cleanup);
+const type = (label: string, text: string) =>
+  fireEvent.change(screen.getByLabelText(label), { target: { value: text } });
+
+describe("a box for a plain number", () => {
+  function Boxed({ onChange, isWhole = false }: { onChange: (value: number) => void; isWhole?: boolean }) {
+    const [value, setValue] = useState(4);
+    return (
+      <NumberBox
+        label="On hand"
+        value={value}
+        least={0}
+        most={100}
+        isWhole={isWhole}
+        onChange={(next) => {
+          setValue(next);
+          onChange(next);
+        }}
+      />
+    );
+  }
+
+  test("puts in what reads as one within its range, a comma as a point", () => {
+    const onChange = vi.fn();
+    render(<Boxed onChange={onChange} />);
+    type("On hand", "7,5");
+    expect(onChange).toHaveBeenLastCalledWith(7.5);
+  });
+
+  test.each(["", "some", "-1", "101", "1e9"])(
+    "refuses “%s” in words, keeps it, and changes nothing",
+    (text) => {
+      const onChange = vi.fn();
+      render(<Boxed onChange={onChange} />);
+      type("On hand", text);
+      expect(onChange).not.toHaveBeenCalled();
+      expect((screen.getByLabelText("On hand") as HTMLInputElement).value).toBe(text);
+      expect(screen.getByRole("alert").textContent).toBe("a number from 0 to 100");
+      fireEvent.blur(screen.getByLabelText("On hand"));
+      expect((screen.getByLabelText("On hand") as HTMLInputElement).value).toBe(text);
+    },
+  );
+
+  test("asked for a whole one, refuses a half", () => {
+    const onChange = vi.fn();
+    render(<Boxed onChange={onChange} isWhole />);
+    type("On hand", "2.5");
+    expect(onChange).not.toHaveBeenCalled();
+    type("On hand", "3");
+    expect(onChange).toHaveBeenCalledWith(3);
+    expect(screen.queryByRole("alert")).toBeNull();
+  });
+});
+
+describe("a box for a length", () => {
+  test("takes what a maker says, and hands on why not where the blade refuses it", () => {
+    const onCommit = vi.fn((mm: number) => (mm > 10 ? "That is thicker than the bar." : null));
+    render(<LengthBox label="Thick" value={4} onCommit={onCommit} />);
+    type("Thick", "3/16");
+    expect(onCommit).toHaveBeenLastCalledWith(expect.closeTo(4.7625, 9));
+    type("Thick", "1/2 in");
+    expect(screen.getByRole("alert").textContent).toBe("That is thicker than the bar.");
+    type("Thick", "thick");
+    expect(onCommit).toHaveBeenCalledTimes(2);
+    expect(screen.getByRole("alert").textContent).toMatch(/“thick”/);
+  });
+
+  test("a count is whole, from one to as many as there may be", () => {
+    const onCommit = vi.fn(() => null);
+    render(<CountBox label="How many" value={9} most={60} onCommit={onCommit} />);
+    for (const wrong of ["0", "2.5", "61", "nine"]) type("How many", wrong);
+    expect(onCommit).not.toHaveBeenCalled();
+    type("How many", "12");
+    expect(onCommit).toHaveBeenCalledWith(12);
+  });
+});
+
+describe("one of a few", () => {
+  function Chosen() {
+    const [value, setValue] = useState<"heel" | "middle" | "tip">("heel");
+    return <Segmented label="Where" options={["heel", "middle", "tip"]} value={value} onChange={setValue} />;
+  }
+
+  test("arrows choose the next and go round; only the chosen one takes the focus", () => {
+    render(<Chosen />);
+    const checked = () =>
+      screen.getAllByRole("radio").filter((one) => one.getAttribute("aria-checked") === "true");
+    fireEvent.keyDown(checked()[0]!, { key: "ArrowLeft" });
+    expect(checked().map((one) => one.textContent)).toEqual(["tip"]);
+    fireEvent.keyDown(checked()[0]!, { key: "ArrowRight" });
+    expect(checked().map((one) => one.textContent)).toEqual(["heel"]);
+    expect(screen.getAllByRole("radio").filter((one) => one.tabIndex === 0)).toHaveLength(1);
+  });
+});
