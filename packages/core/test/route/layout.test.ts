@@ -1,5 +1,6 @@
 import { describe, expect, test } from "vitest";
-import { compileField } from "../../src/blade/field.ts";
+import { firstAtX, placeAt } from "../../src/blade/chain.ts";
+import { compileField, type Field, thicknessAt } from "../../src/blade/field.ts";
 import { parseDocument } from "../../src/document/documents.ts";
 import { firstRoute } from "../../src/route/first.ts";
 import { ladderOf } from "../../src/route/ladder.ts";
@@ -14,6 +15,12 @@ function sheetFor(change: Parameters<typeof changed>[1], gap: number, skin = 0.1
   const rungs = ladderOf(blade, { ...firstRoute(blade), skin }, USUAL_SHOP);
   const at = (kind: string) => rungs.find((rung) => rung.kind === kind)!;
   return { sheet: layoutOf(finished, at("layout"), at("rough"), gap), at, finished };
+}
+
+/** Where the edge lies at x. */
+function edgeAt({ edge }: Field, x: number): [number, number] {
+  const place = placeAt(edge, firstAtX(edge, x)!);
+  return [place.x, place.y];
 }
 
 describe("the layout sheet", () => {
@@ -50,11 +57,12 @@ describe("the layout sheet", () => {
   });
 
   test("how far outside the lines to stop is half of what the edge is thicker than the gap", () => {
-    // Gap 0.48 and an edge to be left at 1.27: 0.395 a side. Source: geometry.
-    expect((1.27 - 0.48) / 2).toBeCloseTo(0.395, 9);
-    const { sheet } = sheetFor(() => {}, 0.5);
+    const { sheet, at, finished } = sheetFor(() => {}, 0.5);
     const heel = sheet.places[0]!;
-    expect(heel.outside).toBeCloseTo((heel.edge - 0.5) / 2, 9);
+    // The edge this route leaves at the heel, read off the field of its stage, less the gap, on two sides.
+    const rough = thicknessAt(at("rough").field, ...edgeAt(finished, heel.x));
+    expect(heel.edge).toBeCloseTo(rough, 9);
+    expect(2 * heel.outside + 0.5).toBeCloseTo(rough, 9);
   });
 
   test("the grind line to scribe now lies below where it ends, by what is still to come off", () => {

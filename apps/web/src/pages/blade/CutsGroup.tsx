@@ -5,6 +5,13 @@ import { useEdit } from "../../blade/useEdit.ts";
 import { CountBox, LengthBox } from "../../parts/Box.tsx";
 import { Group, SmallButton } from "../../parts/Group.tsx";
 
+const NOTCH_BOXES = [
+  ["from", "Notches from"],
+  ["to", "Notches to"],
+  ["count", "How many notches"],
+  ["depth", "Notches, deep"],
+] as const;
+
 /** What is filed into an outline, and what turns it over. Each press is one step of undo. */
 export function CutsGroup() {
   const { press } = useEdit();
@@ -44,35 +51,28 @@ export function CutsGroup() {
         <span className="flex-1">deep</span>
       </div>
       <div className="flex gap-1">
-        <LengthBox
-          className="min-w-0 flex-1"
-          label="Notches from"
-          hideLabel
-          value={notches.from}
-          onCommit={put("from")}
-        />
-        <LengthBox
-          className="min-w-0 flex-1"
-          label="Notches to"
-          hideLabel
-          value={notches.to}
-          onCommit={put("to")}
-        />
-        <CountBox
-          className="w-14"
-          label="How many notches"
-          hideLabel
-          value={notches.count}
-          most={60}
-          onCommit={put("count")}
-        />
-        <LengthBox
-          className="min-w-0 flex-1"
-          label="Notches, deep"
-          hideLabel
-          value={notches.depth}
-          onCommit={put("depth")}
-        />
+        {NOTCH_BOXES.map(([key, label]) =>
+          key === "count" ? (
+            <CountBox
+              key={key}
+              className="w-14"
+              label={label}
+              hideLabel
+              value={notches.count}
+              most={60}
+              onCommit={put("count")}
+            />
+          ) : (
+            <LengthBox
+              key={key}
+              className="min-w-0 flex-1"
+              label={label}
+              hideLabel
+              value={notches[key]}
+              onCommit={put(key)}
+            />
+          ),
+        )}
       </div>
       <div>
         <SmallButton onClick={act((copy) => notchSpine(copy, notches))}>
