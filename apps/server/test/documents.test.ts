@@ -1,6 +1,8 @@
 import { randomUUID } from "node:crypto";
 import { NO_LIMITS } from "@true-spine/core/findings/limits.ts";
 import { NO_HANDLE } from "@true-spine/core/handle/schema.ts";
+import { NO_PHOTO } from "@true-spine/core/photo/schema.ts";
+import { NO_ROUTE } from "@true-spine/core/route/schema.ts";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { fieldKnife, openApi } from "./api.ts";
 
@@ -37,6 +39,31 @@ describe("a blade's other documents", () => {
     const after = (await api.send("GET", `/blades/${id}`)).body.summary;
     expect(after.fix).toBeGreaterThan(before.fix);
     expect(after.worst).toMatch(/wants 0\.10 mm to 0\.25 mm/);
+  });
+
+  test("a photo is kept as it was sent; one from elsewhere, and a route with a stage twice, are refused with their paths", async () => {
+    const id = await make();
+    const picture = { data: "data:image/jpeg;base64,/9j/4AAQ", width: 12, height: 8 };
+    expect((await put(id, "photo", 0, { ...NO_PHOTO, picture })).body).toEqual({ revision: 1 });
+    expect((await api.send("GET", `/blades/${id}/documents/photo`)).body.file).toEqual({
+      ...NO_PHOTO,
+      picture,
+    });
+    const elsewhere = await put(id, "photo", 1, {
+      ...NO_PHOTO,
+      picture: { ...picture, data: "https://example.org/a.jpg" },
+    });
+    expect(elsewhere.status).toBe(422);
+    expect(JSON.stringify(elsewhere.body)).toContain("picture");
+    const stages = [{ kind: "rough" }, { kind: "rough" }];
+    const twice = await put(id, "route", 0, { ...NO_ROUTE, stages });
+    expect(twice.status).toBe(422);
+    expect(JSON.stringify(twice.body)).toContain("stands in the route already");
+    expect((await api.send("GET", `/blades/${id}/documents/photo`)).body.revision).toBe(1);
+    expect((await api.send("GET", `/blades/${id}/documents/route`)).body).toEqual({
+      revision: 0,
+      file: null,
+    });
   });
 
   test("a save of the blade itself goes on being judged by them", async () => {

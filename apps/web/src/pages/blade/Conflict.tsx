@@ -8,6 +8,7 @@ import { useFile, useScreen } from "../../blade/context.ts";
 import { fieldOf } from "../../blade/derived.ts";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { useNotices } from "../../parts/Notices.tsx";
+import { SavedElsewhere } from "../../parts/SavedElsewhere.tsx";
 import { pathThrough } from "../../rail/scale.ts";
 
 /** Two hands on one blade: both versions are shown, and nothing is thrown away before the maker has chosen. */
@@ -36,25 +37,17 @@ function DocumentConflict({ kind, words }: { kind: DocumentKind; words: string }
   const theirs = useStore(saving.state, (state) => state.theirs);
   if (!theirs) return null;
   return (
-    <Question title={`${words} was saved elsewhere while you worked on it`} isOpen onClose={() => {}}>
-      <p className="text-faint">
-        Another tab or another person saved it as number {theirs.revision}. Choose which one stands.
-      </p>
-      <div className="mt-5 flex justify-end gap-2">
-        <PlainButton
-          onClick={() => {
-            saving.takeTheirs();
-            open.end();
-            open.put({ [kind]: theirs.file });
-          }}
-        >
-          Take theirs
-        </PlainButton>
-        <PlainButton kind="main" onClick={() => saving.keepMine()}>
-          Keep mine
-        </PlainButton>
-      </div>
-    </Question>
+    <SavedElsewhere
+      title={`${words} was saved elsewhere while you worked on it`}
+      onTake={() => {
+        saving.takeTheirs();
+        open.end();
+        open.put({ [kind]: theirs.file });
+      }}
+      onKeep={() => saving.keepMine()}
+    >
+      Another tab or another person saved it as number {theirs.revision}. Choose which one stands.
+    </SavedElsewhere>
   );
 }
 

@@ -1,5 +1,5 @@
 import { useStore } from "zustand";
-import { PlainButton, Question } from "../../parts/Dialog.tsx";
+import { SavedElsewhere } from "../../parts/SavedElsewhere.tsx";
 import { useShop, useShopState } from "../../shop/shop.ts";
 
 /** Two hands on the stores: nothing is thrown away before somebody has chosen. */
@@ -12,21 +12,15 @@ function Asked({ saving }: { saving: NonNullable<ReturnType<typeof useShop>["sav
   const theirs = useStore(saving.state, (state) => state.theirs);
   if (!theirs) return null;
   return (
-    <Question title="The stores were saved elsewhere while you worked on them" isOpen onClose={() => {}}>
-      <p className="text-faint">Another tab or another person saved them as number {theirs.revision}.</p>
-      <div className="mt-5 flex justify-end gap-2">
-        <PlainButton
-          onClick={() => {
-            saving.takeTheirs();
-            useShopState.setState({ shop: theirs.file });
-          }}
-        >
-          Take theirs
-        </PlainButton>
-        <PlainButton kind="main" onClick={() => saving.keepMine()}>
-          Keep mine
-        </PlainButton>
-      </div>
-    </Question>
+    <SavedElsewhere
+      title="The stores were saved elsewhere while you worked on them"
+      onTake={() => {
+        saving.takeTheirs();
+        useShopState.setState({ shop: theirs.file });
+      }}
+      onKeep={() => saving.keepMine()}
+    >
+      Another tab or another person saved them as number {theirs.revision}. Choose which one stands.
+    </SavedElsewhere>
   );
 }
