@@ -45,7 +45,7 @@ export function LogGroup() {
         <span className="w-16">
           <NumberBox label="Minutes with it" value={minutes} least={0.1} most={1000} onChange={setMinutes} />
         </span>
-        min took off
+        <span className="whitespace-nowrap">min took off</span>
         <span className="w-16">
           <NumberBox label="Grams it took off" value={grams} least={0.01} most={10_000} onChange={setGrams} />
         </span>
