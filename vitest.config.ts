@@ -22,6 +22,14 @@ export default defineConfig({
       },
       {
         test: {
+          name: "instruments",
+          environment: "node",
+          include: ["apps/instruments/test/**/*.test.ts"],
+          testTimeout: 60_000,
+        },
+      },
+      {
+        test: {
           name: "server",
           environment: "node",
           include: ["apps/server/test/**/*.test.ts"],

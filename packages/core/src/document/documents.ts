@@ -2,6 +2,8 @@ import { BladeSchema } from "../blade/schema.ts";
 import { type Limits, LimitsSchema, NO_LIMITS, parseLimits } from "../findings/limits.ts";
 import { parseHandle } from "../handle/parse.ts";
 import { type Handle, HandleSchema, NO_HANDLE } from "../handle/schema.ts";
+import { parseCheck } from "../inspect/parse.ts";
+import { type Check, CheckSchema, NO_CHECK, ReadingsSchema } from "../inspect/schema.ts";
 import { parsePhoto, parsePhotoPlace } from "../photo/parse.ts";
 import {
   NO_PHOTO,
@@ -23,6 +25,7 @@ export interface Documents {
   readonly photo: Photo;
   readonly photoPlace: PhotoPlace;
   readonly route: Route;
+  readonly check: Check;
 }
 export type DocumentKind = keyof Documents;
 
@@ -33,6 +36,7 @@ export const NO_DOCUMENTS: Documents = {
   photo: NO_PHOTO,
   photoPlace: NO_PLACE,
   route: NO_ROUTE,
+  check: NO_CHECK,
 };
 export const DOCUMENT_KINDS = Object.keys(NO_DOCUMENTS) as readonly DocumentKind[];
 
@@ -44,6 +48,8 @@ export const SCHEMAS = {
   photo: PhotoSchema,
   photoPlace: PhotoPlaceSchema,
   route: RouteSchema,
+  readings: ReadingsSchema,
+  check: CheckSchema,
   shop: ShopSchema,
 } as const;
 
@@ -71,6 +77,10 @@ const PARSERS: { [K in DocumentKind]: (value: unknown) => Parsed<K> } = {
   route: (value) => {
     const parsed = parseRoute(value);
     return parsed.ok ? { ok: true, document: parsed.route } : parsed;
+  },
+  check: (value) => {
+    const parsed = parseCheck(value);
+    return parsed.ok ? { ok: true, document: parsed.check } : parsed;
   },
 };
 

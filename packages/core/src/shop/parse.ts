@@ -22,5 +22,13 @@ export function parseShop(
       ? [{ path: pathOf("abrasives", i, "grade"), message: `the ${scale} scale has no grade “${grade}”` }]
       : []),
   ]);
+  const named = (shop.instruments ?? []).map(({ id }) => id);
+  wrong.push(
+    ...named.flatMap((id, i): Fault[] =>
+      named.indexOf(id) < i
+        ? [{ path: pathOf("instruments", i, "id"), message: `“${id}” stands in the list already` }]
+        : [],
+    ),
+  );
   return wrong.length > 0 ? { ok: false, faults: wrong } : { ok: true, shop };
 }

@@ -1,0 +1,269 @@
+import { nearest, newFoot, placeAt } from "@true-spine/core/blade/chain.ts";
+import { compileRing } from "@true-spine/core/blade/outline.ts";
+import { type Blade, bevelOn, type Side } from "@true-spine/core/blade/schema.ts";
+
+/**
+ * A hidden piece of steel for the simulated instruments: cut by surfaces of its own, with faults as they come about at the
+ * belt. It takes the outline from the blade's file and shares nothing else with what judges the readings. Lengths mm, angles
+ * degrees.
+ */
+export type Fault =
+  /** The edge stands k to the left between two places. */
+  | { readonly kind: "off-centre"; readonly k: number; readonly from: number; readonly to: number }
+  /** One face was left by so much, or went too far where negative. */
+  | {
+      readonly kind: "heavy";
+      readonly side: Side;
+      readonly by: number;
+      readonly from: number;
+      readonly to: number;
+    }
+  /** The handle was not swung: the edge is thicker by `most` at the last of the belly. */
+  | { readonly kind: "belly-thick"; readonly most: number }
+  | { readonly kind: "smile"; readonly side: Side | "both"; readonly depth: number; readonly reach: number }
+  | {
+      readonly kind: "wave";
+      readonly side: Side;
+      readonly depth: number;
+      readonly length: number;
+      readonly phase: number;
+    }
+  | { readonly kind: "plunge-back"; readonly side: Side; readonly by: number; readonly lean: number }
+  | { readonly kind: "out-of-square"; readonly by: number }
+  | { readonly kind: "wheel-swapped"; readonly diameter: number }
+  | { readonly kind: "flats-not-true"; readonly heel: number; readonly tip: number }
+  | { readonly kind: "jig-zero"; readonly by: number; readonly held: "edge" | "line" };
+
+/** Steel that was taken off a face afterwards: rows of x and how much, square to the face. */
+export interface Taken {
+  readonly side: Side;
+  readonly off: readonly { readonly x: number; readonly t: number }[];
+}
+
+export interface Order {
+  readonly blade: Blade;
+  /** Still on each bevel face and each flat at the stage. */
+  readonly left: { readonly faces: number; readonly flats: number };
+  readonly isSharpened: boolean;
+  readonly faults: readonly Fault[];
+  readonly taken?: readonly Taken[];
+  /** How much a sound hand's faces wander, mm, at which phases: smooth along the blade. */
+  readonly wander?: { readonly by: number; readonly phase: number };
+}
+
+export interface Piece {
+  readonly edgeLength: number;
+  /** The place on the edge at a share of it: where, and the way square to it into the blade. */
+  edgeAt(u: number): { x: number; y: number; inward: readonly [number, number] };
+  /** One side's half-thickness, from the middle plane. */
+  half(side: Side, x: number, y: number): number;
+  flats(x: number): number;
+  /** Height of the grind line above the edge at a share of it, found by walking up; null where the bevel has no top. */
+  line(side: Side, u: number): number | null;
+  plunge(side: Side): number | null;
+  lean(side: Side): number | null;
+  readonly square: number;
+}
+
+const RAD = Math.PI / 180;
+
+function rows(table: readonly { at: number; value: number }[], at: number): number {
+  if (at <= table[0]!.at) return table[0]!.value;
+  for (let i = 1; i < table.length; i++) {
+    const [a, b] = [table[i - 1]!, table[i]!];
+    if (at <= b.at) return a.value + ((b.value - a.value) * (at - a.at)) / (b.at - a.at);
+  }
+  return table.at(-1)!.value;
+}
+
+/** A window of 1 between two places with a soft millimetre or two at each end. */
+const between = (x: number, from: number, to: number) => {
+  const rise = (v: number) => Math.max(0, Math.min(1, v / 2 + 0.5));
+  return rise(x - from) * rise(to - x);
+};
+
+/** Cuts the piece. Nothing of the judging side's surfaces is used. */
+export function cutPiece({ blade, left, isSharpened, faults, taken = [], wander }: Order): Piece {
+  const ring = compileRing(blade.outline);
+  const { edge } = ring;
+  const foot = newFoot();
+  const spineFoot = newFoot();
+  const of = <K extends Fault["kind"]>(kind: K) =>
+    faults.filter((fault): fault is Extract<Fault, { kind: K }> => fault.kind === kind);
+  const thickness = blade.thickness.map(({ x, t }) => ({ at: x, value: t }));
+  const behind = blade.edge.behind.map(({ u, t }) => ({ at: u, value: t }));
+  const tip = placeAt(edge, edge.length);
+  const flatFault = (x: number) =>
+    of("flats-not-true").reduce((sum, { heel, tip: last }) => {
+      const share = Math.max(0, Math.min(1, x / tip.x));
+      return sum + heel + (last - heel) * share;
+    }, 0);
+  const planned = (x: number) => rows(thickness, x);
+  const flats = (x: number) => planned(x) + 2 * left.flats + flatFault(x);
+  const sign = (side: Side) => (side === "left" ? 1 : -1);
+
+  // Where the belly climbs away from the edge's first direction, as a share of what it does at the last of it.
+  const begin = placeAt(edge, 0);
+  const climb = (u: number) => {
+    const { x, y } = placeAt(edge, u * edge.length);
+    return Math.max(0, (y - begin.y) * begin.tx - (x - begin.x) * begin.ty);
+  };
+  const whole = climb(0.95);
+
+  /** What a face stands proud of its plan by at u, along the middle plane's normal. */
+  const proud = (side: Side, u: number, slope: number) => {
+    const { x } = placeAt(edge, u * edge.length);
+    let sum = 0;
+    for (const fault of faults) {
+      if (fault.kind === "off-centre") sum += sign(side) * fault.k * between(x, fault.from, fault.to);
+      if (fault.kind === "heavy" && fault.side === side) sum += fault.by * between(x, fault.from, fault.to);
+      if (fault.kind === "belly-thick" && whole > 0)
+        sum += (fault.most / 2) * Math.min(1.05, climb(u) / whole);
+      if (fault.kind === "wave" && fault.side === side)
+        sum += fault.depth * Math.sin((2 * Math.PI * x) / fault.length + fault.phase);
+      if (fault.kind === "smile" && (fault.side === "both" || fault.side === side)) {
+        const v = x - (plunge(side) ?? x);
+        if (v >= -1 && v < fault.reach) sum -= fault.depth * (1 - (Math.max(0, v) / fault.reach) ** 2);
+      }
+    }
+    if (wander) {
+      const shift = wander.phase + (side === "left" ? 0 : 2.1);
+      sum += wander.by * (Math.sin(x / 17 + shift) + Math.sin(x / 7.3 + 2 * shift)) * 0.5;
+    }
+    for (const cut of taken) {
+      if (cut.side !== side) continue;
+      const [first, last] = [cut.off[0]!, cut.off.at(-1)!];
+      if (x < first.x - 1.5 || x > last.x + 1.5) continue;
+      sum -=
+        rows(
+          cut.off.map((row) => ({ at: row.x, value: row.t })),
+          x,
+        ) * Math.hypot(1, slope);
+    }
+    return sum;
+  };
+
+  function plunge(side: Side): number | null {
+    const bevel = bevelOn(blade, side);
+    if (bevel.kind === "none") return null;
+    return of("plunge-back").reduce((x, fault) => (fault.side === side ? x - fault.by : x), bevel.plunge.x);
+  }
+  function lean(side: Side): number | null {
+    const bevel = bevelOn(blade, side);
+    if (bevel.kind === "none") return null;
+    return of("plunge-back").reduce(
+      (all, fault) => (fault.side === side ? all + fault.lean : all),
+      bevel.plunge.lean,
+    );
+  }
+
+  /** The bevel's face at d above the edge: height, and its slope there; null where that side has none. */
+  function face(side: Side, u: number, d: number, x: number, y: number): { h: number; slope: number } | null {
+    const bevel = bevelOn(blade, side);
+    if (bevel.kind === "none") return null;
+    const share = side === "right" ? blade.edge.rightShare : 1 - blade.edge.rightShare;
+    const e = rows(behind, u) * share;
+    const angle = blade.edge.angle[side];
+    const dE = e > 0 ? e / Math.tan(angle * RAD) : 0;
+    const offset = typeof blade.edge.offset === "number" ? blade.edge.offset : 0;
+    const o = side === "right" ? offset : -offset;
+    const F = planned(x) / 2;
+    let b: number;
+    let slope: number;
+    if (bevel.set === "angle") {
+      slope = Math.tan(bevel.angle * RAD);
+      b = dE + (F - o - e) / slope;
+    } else {
+      if (bevel.set === "height") {
+        b = rows(
+          bevel.height.map((row) => ({ at: row.u, value: row.h })),
+          u,
+        );
+      } else {
+        nearest(ring.spine, x, y, spineFoot);
+        b = d + spineFoot.d;
+      }
+      slope = (F - o - e) / (b - dE);
+    }
+    if (!(b > dE)) return null;
+    const held = slope;
+    let turn = of("out-of-square").reduce((sum, { by }) => sum + sign(side) * by, 0);
+    let about = dE;
+    for (const { by, held: at } of of("jig-zero")) {
+      turn += by;
+      if (at === "line") about = b;
+    }
+    if (turn !== 0) slope = Math.tan(Math.atan(slope) + turn * RAD);
+    let h = o + e + (about - dE) * held + (d - about) * slope;
+    // A hollow sags below its chord, a convex face stands above it, by a circle through both ends.
+    const chord = Math.hypot(b - dE, F - o - e);
+    const along = ((d - dE) / (b - dE)) * chord;
+    const bow = (radius: number) => {
+      const reach = chord / 2 - along;
+      return (
+        Math.sqrt(Math.max(0, radius ** 2 - reach ** 2)) -
+        Math.sqrt(Math.max(0, radius ** 2 - chord ** 2 / 4))
+      );
+    };
+    if (bevel.kind === "hollow") {
+      const wheel = of("wheel-swapped").at(-1)?.diameter ?? bevel.wheelDiameter;
+      h -= bow(wheel / 2) * Math.hypot(1, slope);
+    }
+    if (bevel.kind === "convex")
+      h += bow(chord ** 2 / (8 * bevel.bulge) + bevel.bulge / 2) * Math.hypot(1, slope);
+    return { h: h + left.faces * Math.hypot(1, slope) + proud(side, u, slope), slope };
+  }
+
+  function half(side: Side, x: number, y: number): number {
+    nearest(edge, x, y, foot);
+    const u = Math.max(0, Math.min(1, foot.s / edge.length));
+    const d = foot.d;
+    const surfaces = [flats(x) / 2];
+    const line = plunge(side);
+    const tilt = Math.tan((lean(side) ?? 0) * RAD);
+    const cut = face(side, u, d, x, y);
+    if (cut && line !== null && x - line - (y - placeAt(edge, foot.s).y) * tilt >= 0) surfaces.push(cut.h);
+    if (isSharpened && blade.edge.angle[side] > 0) {
+      const offset = typeof blade.edge.offset === "number" ? blade.edge.offset : 0;
+      surfaces.push((side === "right" ? offset : -offset) + d * Math.tan(blade.edge.angle[side] * RAD));
+    }
+    return Math.min(...surfaces);
+  }
+
+  function edgeAt(u: number) {
+    const { x, y, tx, ty } = placeAt(edge, u * edge.length);
+    return { x, y, inward: [-ty, tx] as const };
+  }
+
+  return {
+    edgeLength: edge.length,
+    edgeAt,
+    half,
+    flats,
+    line(side, u) {
+      const { x, y, inward } = edgeAt(u);
+      const above = (s: number) => {
+        const [px, py] = [x + inward[0] * s, y + inward[1] * s];
+        nearest(edge, px, py, foot);
+        const cut = face(side, foot.s / edge.length, foot.d, px, py);
+        return cut ? cut.h - flats(px) / 2 : 1;
+      };
+      if (above(0.5) >= 0) return null;
+      let [low, high] = [0.5, 0.5];
+      while (above(high) < 0) {
+        low = high;
+        high += 1;
+        if (high > 120) return null;
+      }
+      for (let i = 0; i < 40; i++) {
+        const middle = (low + high) / 2;
+        if (above(middle) < 0) low = middle;
+        else high = middle;
+      }
+      return high;
+    },
+    plunge,
+    lean,
+    square: of("out-of-square").reduce((sum, { by }) => sum + by, 0),
+  };
+}

@@ -1,0 +1,150 @@
+import { abrasiveName } from "../abrasive/schema.ts";
+import { SIDES, type Side } from "../blade/schema.ts";
+import { read } from "../blade/table.ts";
+import type { Rung } from "../route/ladder.ts";
+import type { Shop } from "../shop/schema.ts";
+import { densityOf } from "../steel/steels.ts";
+import { radians } from "../units/angle.ts";
+import { clearSpan, placeOf } from "./patterns.ts";
+import type { Twin } from "./twin.ts";
+import { edgeBand, type StageSteel, stationOf } from "./wanted.ts";
+
+/** Steel to come off one face over a stretch, and what taking it does. Lengths mm, square to the face where not said. */
+export interface Correction {
+  readonly side: Side;
+  readonly from: number;
+  readonly to: number;
+  /** At the places along it, in x. */
+  readonly off: readonly { readonly x: number; readonly t: number }[];
+  readonly most: number;
+  /** With one belt, about. */
+  readonly passes: number;
+  readonly belt: string | null;
+  /** What it does where it is most. */
+  readonly lineClimbs: number;
+  readonly edgeThins: number;
+  readonly grams: number;
+  /** Still between that face and the finished blade after it, at the least; below 0 there is not enough. */
+  readonly spare: number;
+  /** What the finer belts and the hand must still find there. */
+  readonly needed: number;
+  readonly why: "thick" | "centre";
+}
+
+/** Off a face with one light pass of a coarse belt, mm, for a belt of `COARSE` µm. Starting values; finer belts take less. */
+const A_PASS = 0.02;
+const COARSE = 125;
+const STEPS = 48;
+/** Less than this share of the band is left alone. */
+const WORTH = 0.5;
+/** Passes are taken to three quarters and looked at: each may take a third more than it should. */
+export const CAUTION = 0.75;
+
+/** Off a face with one light pass of a belt, mm. */
+export function passOf(microns: number): number {
+  return Math.min(A_PASS * 2, (A_PASS * microns) / COARSE);
+}
+
+/**
+ * What should come off which face, and where: every stretch that stands more than half a band above its stage, down to its
+ * line; then, where the edge is still off centre for more than it may be, the thick side to where it is. Nothing is taken that
+ * the finished blade needs.
+ */
+export function correctionsFor(
+  steel: StageSteel,
+  twin: Twin,
+  rung: Pick<Rung, "belts"> | null,
+  shop: Shop,
+): Correction[] {
+  if (!steel.isBevelled) return [];
+  const [start, end] = clearSpan(steel);
+  const us = Array.from({ length: STEPS + 1 }, (_, i) => start + ((end - start) * i) / STEPS);
+  const belt = beltFor(rung, shop);
+  return SIDES.flatMap((side) => {
+    const off = us.map((u) => offAt(steel, twin, side, u));
+    const runs: { from: number; to: number }[] = [];
+    for (let i = 0; i <= STEPS; i++) {
+      if (off[i]!.t <= 0) continue;
+      const last = runs.at(-1);
+      if (last && last.to >= i - 2) last.to = i;
+      else runs.push({ from: i, to: i });
+    }
+    return runs
+      .filter(({ from, to }) => to > from && off.slice(from, to + 1).some(({ t }) => t >= A_PASS))
+      .map(({ from, to }) => {
+        const rows = us.slice(from, to + 1).map((u, i) => ({ u, x: placeOf(steel, u), ...off[from + i]! }));
+        const worst = rows.reduce((a, b) => (b.t > a.t ? b : a));
+        const beta = radians(stationOf(steel, worst.u)[side].primaryAngle ?? 0);
+        const length = rows.at(-1)!.x - rows[0]!.x;
+        const mean = rows.reduce((sum, { t }) => sum + t, 0) / rows.length;
+        return {
+          side,
+          from: Math.round(rows[0]!.x),
+          to: Math.round(rows.at(-1)!.x),
+          off: thinned(rows).map(({ x, t }) => ({ x: round(x, 1), t: round(t, 3) })),
+          most: worst.t,
+          passes: Math.max(1, Math.round(worst.t / passOf(belt?.microns ?? COARSE))),
+          belt: belt ? abrasiveName(belt) : null,
+          lineClimbs: worst.t / Math.sin(beta),
+          edgeThins: worst.t / Math.cos(beta),
+          grams: (mean * length * widthAt(steel, side, worst.u) * densityOf(steel.blade.steel)) / 1000,
+          spare: Math.min(...rows.map((row) => row.has - row.t)),
+          needed: steel.needed,
+          why: worst.why,
+        };
+      });
+  });
+}
+
+const round = (value: number, places: number) => Number(value.toFixed(places));
+
+/** At most sixty rows of them, ends kept. */
+function thinned<T>(rows: readonly T[]): T[] {
+  const every = Math.ceil(rows.length / 30);
+  return rows.filter((_, i) => i % every === 0 || i === rows.length - 1);
+}
+
+/** What should come off a face at u: `has` is all that stands above the finished blade. */
+function offAt(
+  steel: StageSteel,
+  twin: Twin,
+  side: Side,
+  u: number,
+): { t: number; has: number; why: Correction["why"] } {
+  const other = side === "left" ? "right" : "left";
+  const mine = read(twin.faces[side], u);
+  const theirs = read(twin.faces[other], u);
+  const has = steel.left.faces + mine;
+  const beta = radians(stationOf(steel, u)[side].primaryAngle ?? 0);
+  const band = bandOf(steel, u);
+  // Half of the difference of the sides along the plane.
+  const k = (mine - theirs) / 2 / Math.cos(beta);
+  const centreBand = steel.isHard ? 0.1 : 0.25;
+  const thick = mine > band * WORTH ? mine : 0;
+  const centre =
+    k > centreBand * WORTH && mine > -has ? Math.max(0, 2 * (k - centreBand * 0.2) * Math.cos(beta)) : 0;
+  const wanted = Math.max(thick, k > centreBand ? centre : 0);
+  // Never below what must still be found there: less a hand's error, that is all there is.
+  const most = Math.max(0, has - steel.needed - Math.min(0.03, read(twin.within[side], u)));
+  const t = Math.min(wanted, most);
+  return { t: t > 0.004 ? t : 0, has, why: thick >= centre ? "thick" : "centre" };
+}
+
+/** Half the edge's band as it falls to one face, square to it. */
+function bandOf(steel: StageSteel, u: number): number {
+  const station = stationOf(steel, u);
+  const edge = station.behind ?? 2 * steel.left.faces;
+  return (edgeBand(edge) * (steel.isHard ? 1 : 2.5)) / 2;
+}
+
+function widthAt(steel: StageSteel, side: Side, u: number): number {
+  const { grindLine, edgeBevel } = stationOf(steel, u)[side];
+  return Math.max(0, (grindLine ?? 0) - (edgeBevel ?? 0));
+}
+
+/** The finest belt of the stage's own: what a correction is not overshot with. */
+function beltFor(rung: Pick<Rung, "belts"> | null, shop: Shop) {
+  if (rung?.belts?.on === "bevels" && rung.belts.planned.ok)
+    return rung.belts.planned.sequence.steps.at(-1)!.belt;
+  return shop.abrasives.find(({ microns }) => microns <= COARSE) ?? null;
+}

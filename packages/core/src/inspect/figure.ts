@@ -1,0 +1,102 @@
+import type { Instrument } from "./instrument.ts";
+import { QUANTITY } from "./quantity.ts";
+import type { Reading, Spot } from "./schema.ts";
+import { type Component, combined, fromRepeats, fromResolution, type Uncertainty } from "./uncertainty.ts";
+import { ALONG, jawBias, type StageSteel, type Wanted, wantedAt } from "./wanted.ts";
+
+export type Verdict = "good" | "doubtful" | "out";
+
+/** What was read at one spot at a stage, corrected, with how far it can be trusted, held against what is wanted. */
+export interface Figure {
+  readonly spot: Spot;
+  readonly wanted: Wanted;
+  /** Repeats averaged and corrected for what is known: the instrument's error, its zero, the width of its jaws. */
+  readonly value: number;
+  readonly off: number;
+  readonly uncertainty: Uncertainty;
+  readonly verdict: Verdict;
+  readonly readings: readonly Reading[];
+  readonly instrument: Instrument;
+  /** Taken off the mean of what was read, in the order error, zero, jaws. */
+  readonly corrected: { readonly error: number; readonly zero: number; readonly jaw: number };
+  /** Standard deviation between the repeats; 0 where there is one reading. */
+  readonly spread: number;
+}
+
+/** Repeats this many or more speak for themselves; below it the instrument's own repeat error does. */
+const ENOUGH_REPEATS = 4;
+
+/** A known error is itself known within a third of the repeat error where it was checked. Starting value. */
+const CHECKED_WITHIN = 1 / 3;
+
+/** Makes one figure of the readings of one spot, newest instrument first; null where nothing is wanted there. */
+export function figureOf(
+  steel: StageSteel,
+  spot: Spot,
+  readings: readonly Reading[],
+  instruments: readonly Instrument[],
+): Figure | null {
+  const wanted = wantedAt(steel, spot);
+  const last = readings.at(-1);
+  if (!wanted || !last) return null;
+  const instrument = instrumentFor(spot, last.instrument, instruments);
+  const { mean, spread } = fromRepeats(readings.map(({ value }) => value));
+  const corrected = {
+    error: instrument.error,
+    zero: instrument.zero,
+    jaw: jawBias(steel, spot, instrument.kind === "caliper" ? (instrument.jaw ?? 0) : 0),
+  };
+  const value = mean - corrected.error - corrected.zero - corrected.jaw;
+  const uncertainty = combined(componentsOf(wanted, instrument, readings.length, spread));
+  const off = value - wanted.value;
+  return {
+    spot,
+    wanted,
+    value,
+    off,
+    uncertainty,
+    verdict: verdictOf(off, wanted.band, uncertainty.expanded),
+    readings,
+    instrument,
+    corrected,
+    spread,
+  };
+}
+
+/** Good within the band, out beyond it, doubtful where the band's edge lies within the uncertainty. */
+export function verdictOf(off: number, band: number, expanded: number): Verdict {
+  const beyond = Math.abs(off) - band;
+  if (Math.abs(beyond) < expanded) return "doubtful";
+  return beyond > 0 ? "out" : "good";
+}
+
+function componentsOf(wanted: Wanted, instrument: Instrument, count: number, spread: number): Component[] {
+  const own = Math.max(instrument.repeat, 1e-9);
+  const isOwn = count >= ENOUGH_REPEATS;
+  const repeat: Component = {
+    from: isOwn ? `spread of ${count} readings` : `repeat error of the ${instrument.name}`,
+    u: (isOwn ? Math.max(spread, own / 3) : own) / Math.sqrt(count),
+    freedom: isOwn ? count - 1 : Number.POSITIVE_INFINITY,
+  };
+  const fixed = (from: string, u: number): Component => ({ from, u, freedom: Number.POSITIVE_INFINITY });
+  return [
+    repeat,
+    fixed("its last figure", fromResolution(instrument.resolution)),
+    fixed(
+      instrument.checked ? `its error, checked ${instrument.checked}` : "its error, never checked",
+      own * (instrument.checked ? CHECKED_WITHIN : 1) * 0.5,
+    ),
+    fixed("its place up the blade, on this slope", Math.abs(wanted.slope.up) * wanted.placed),
+    fixed("its place along the blade", Math.abs(wanted.slope.along) * ALONG),
+  ].filter(({ u }) => u > 1e-9);
+}
+
+/** The instrument a reading names, else the shop's first of the usual kind. Every kind has one. */
+export function instrumentFor(
+  spot: Spot,
+  id: string | undefined,
+  instruments: readonly Instrument[],
+): Instrument {
+  const named = instruments.find((one) => one.id === id);
+  return named ?? instruments.find(({ kind }) => kind === QUANTITY[spot.what].instrument) ?? instruments[0]!;
+}

@@ -1,0 +1,176 @@
+import { chiSquareBelow } from "./distributions.ts";
+import type { Figure } from "./figure.ts";
+import { leastSquares } from "./least-squares.ts";
+import { type PatternKey, responseAt, type Shape, shapesFor } from "./patterns.ts";
+import type { Spot } from "./schema.ts";
+import { type StageSteel, wantedAt } from "./wanted.ts";
+
+/** A fault that the readings look like, and how well it explains them. */
+export interface Explained {
+  readonly pattern: PatternKey;
+  readonly shape: Shape;
+  /** mm or degrees, with its standard uncertainty: the first amplitude, or both together for a wave. */
+  readonly size: number;
+  readonly sizeWithin: number;
+  readonly amplitudes: readonly number[];
+  /** Share of all that was off which it explains, 0…1. */
+  readonly share: number;
+  /** Share of belief among the patterns that were tried, 0…1. */
+  readonly weight: number;
+  /** The readings it moves most, with what was off and what it says. */
+  readonly evidence: readonly { readonly spot: Spot; readonly off: number; readonly says: number }[];
+}
+
+export interface Diagnosis {
+  /** The faults found, each explaining what those before it left; empty where the blade is as it should be. */
+  readonly found: readonly Explained[];
+  /** For the first: other patterns that explain the readings nearly as well. */
+  readonly rivals: readonly Explained[];
+  /** One more reading that would tell the first from its nearest rival, and how far apart they are there. */
+  readonly settles: {
+    readonly spot: Spot;
+    readonly apart: number;
+    readonly first: number;
+    readonly rival: number;
+  } | null;
+  readonly pattern: PatternKey | "sound" | "unknown";
+}
+
+/** How much of the band a sound hand's work wanders by, one standard deviation. Starting value. */
+const HAND = 0.2;
+/** Least gain over saying nothing, in the units of BIC, before a fault is named. Held by the confusion table in the tests. */
+const LEAST_GAIN = 5;
+/** A fault that moves no reading by this share of its band is none. */
+const LEAST_SHOWN = 0.6;
+const MOST_FAULTS = 3;
+/** Fewer readings say nothing of patterns. */
+const LEAST_READ = 5;
+/** Readings this unlike the plan, with nothing that explains them, are told as such. */
+const UNEXPLAINED = 0.999;
+
+interface Candidate {
+  readonly shape: Shape;
+  readonly amplitudes: readonly number[];
+  readonly u: readonly number[];
+  readonly chiSquare: number;
+  /** Bayesian information criterion against the readings as they were: higher explains better. */
+  readonly gain: number;
+}
+
+/**
+ * Searches what was read for the faults of the trade: every way each may look on this blade is fitted by weighted least
+ * squares, and the one that gains most by the Bayesian information criterion is named; what it leaves is searched again.
+ * `potential` are spots where one more reading could be taken.
+ */
+export function diagnose(
+  steel: StageSteel,
+  figures: readonly Figure[],
+  potential: readonly Spot[],
+): Diagnosis {
+  const read = figures.filter(
+    ({ spot }) => spot.what !== "hardness" && spot.what !== "bow" && spot.what !== "twist",
+  );
+  if (read.length < LEAST_READ) return { found: [], rivals: [], settles: null, pattern: "sound" };
+  const spots = read.map(({ spot }) => spot);
+  const shapes = shapesFor(steel, spots);
+  const u = read.map(({ uncertainty, wanted }) => Math.hypot(uncertainty.u, HAND * wanted.band));
+  const bands = read.map(({ wanted }) => wanted.band);
+  const columnsOf = new Map(shapes.map((shape) => [shape, shape.responses.map((one) => spots.map(one))]));
+  const counts = new Map<PatternKey, number>();
+  for (const { pattern } of shapes) counts.set(pattern, (counts.get(pattern) ?? 0) + 1);
+
+  const search = (values: readonly number[]): Candidate[] => {
+    const before = values.reduce((sum, value, i) => sum + (value / u[i]!) ** 2, 0);
+    const best = new Map<PatternKey, Candidate>();
+    for (const shape of shapes) {
+      const columns = columnsOf.get(shape)!;
+      const fit = leastSquares(columns, values, u);
+      if (!fit || (shape.sign && fit.amplitudes[0]! * shape.sign <= 0)) continue;
+      const shown = columns[0]!.some((_, i) => {
+        const says = columns.reduce((sum, column, k) => sum + column[i]! * fit.amplitudes[k]!, 0);
+        return Math.abs(says) >= LEAST_SHOWN * bands[i]!;
+      });
+      if (!shown) continue;
+      const price = columns.length * Math.log(values.length) + 2 * Math.log(counts.get(shape.pattern)!);
+      const candidate = { shape, ...fit, gain: before - fit.chiSquare - price };
+      const known = best.get(shape.pattern);
+      if (!known || candidate.gain > known.gain) best.set(shape.pattern, candidate);
+    }
+    return [...best.values()].filter(({ gain }) => gain >= LEAST_GAIN).sort((a, b) => b.gain - a.gain);
+  };
+
+  const offs = read.map(({ off }) => off);
+  const total = offs.reduce((sum, value, i) => sum + (value / u[i]!) ** 2, 0);
+  const chosen: { candidate: Candidate; all: Candidate[] }[] = [];
+  let values: readonly number[] = offs;
+  for (let n = 0; n < MOST_FAULTS; n++) {
+    const all = search(values);
+    const candidate = all[0];
+    if (!candidate) break;
+    chosen.push({ candidate, all });
+    const columns = columnsOf.get(candidate.shape)!;
+    values = values.map((value, i) =>
+      columns.reduce((sum, column, k) => sum - column[i]! * candidate.amplitudes[k]!, value),
+    );
+  }
+  const explained = (candidate: Candidate, all: readonly Candidate[]): Explained => {
+    const { shape, amplitudes } = candidate;
+    const sum = all.reduce((most, one) => most + Math.exp((one.gain - all[0]!.gain) / 2), 0);
+    const evidence = spots
+      .map((spot, i) => ({ spot, off: offs[i]!, says: responseAt(shape, amplitudes, spot), band: bands[i]! }))
+      .filter(({ says, band }) => Math.abs(says) > 0.3 * band)
+      .sort((a, b) => Math.abs(b.says / b.band) - Math.abs(a.says / a.band))
+      .slice(0, 4)
+      .map(({ spot, off, says }) => ({ spot, off, says }));
+    return {
+      pattern: shape.pattern,
+      shape,
+      amplitudes,
+      size: amplitudes.length === 1 ? amplitudes[0]! : Math.hypot(...amplitudes),
+      sizeWithin: Math.max(...candidate.u),
+      share: total > 0 ? Math.max(0, Math.min(1, (total - candidate.chiSquare) / total)) : 0,
+      weight: Math.exp((candidate.gain - all[0]!.gain) / 2) / sum,
+      evidence,
+    };
+  };
+  const found = chosen.map(({ candidate, all }) => explained(candidate, all));
+  const first = chosen[0];
+  const rivals = first ? first.all.slice(1, 4).map((one) => explained(one, first.all)) : [];
+  const rest = values.reduce((sum, value, i) => sum + (value / u[i]!) ** 2, 0);
+  const isUnlike =
+    chiSquareBelow(rest, read.length) > UNEXPLAINED && figures.some(({ verdict }) => verdict === "out");
+  return {
+    found,
+    rivals,
+    settles: found[0] && rivals[0] ? settling(steel, found[0], rivals[0], potential, spots) : null,
+    pattern: found[0]?.pattern ?? (isUnlike ? "unknown" : "sound"),
+  };
+}
+
+/** The spot not yet read where two explanations differ most, beside what may be off there anyway. */
+function settling(
+  steel: StageSteel,
+  first: Explained,
+  rival: Explained,
+  potential: readonly Spot[],
+  read: readonly Spot[],
+): Diagnosis["settles"] {
+  const known = new Set(read);
+  let best: Diagnosis["settles"] = null;
+  let most = 1;
+  for (const spot of potential) {
+    if (known.has(spot)) continue;
+    const wanted = wantedAt(steel, spot);
+    if (!wanted) continue;
+    const [a, b] = [
+      responseAt(first.shape, first.amplitudes, spot),
+      responseAt(rival.shape, rival.amplitudes, spot),
+    ];
+    const apart = Math.abs(a - b) / wanted.band;
+    if (apart > most) {
+      most = apart;
+      best = { spot, apart: Math.abs(a - b), first: wanted.value + a, rival: wanted.value + b };
+    }
+  }
+  return best;
+}

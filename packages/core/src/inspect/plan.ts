@@ -1,0 +1,224 @@
+import { bevelOn, SIDES, type Side } from "../blade/schema.ts";
+import { instrumentFor } from "./figure.ts";
+import type { Instrument } from "./instrument.ts";
+import { clearSpan, placeOf, type Shape, shapesFor } from "./patterns.ts";
+import { QUANTITIES, QUANTITY, type Quantity } from "./quantity.ts";
+import { type Spot, spotKey } from "./schema.ts";
+import { fromResolution } from "./uncertainty.ts";
+import { ALONG, type StageSteel, stationOf, wantedAt } from "./wanted.ts";
+
+/** Places along the edge that readings are chosen from. */
+const PLACES = 7;
+/** A fault this many times its band must be caught, with this much evidence: the squares of off over uncertainty, summed. */
+const CAUGHT_AT = 2;
+const EVIDENCE = 20;
+/** Least that any bevel is read at, whatever is caught by less: heel, middle and tip, on both sides. */
+const ALWAYS = [0, 3, 6];
+
+/**
+ * Where a stage is worth reading, in the order that a hand goes round: the fewest spots that would catch every fault of
+ * patterns.ts at twice its band, chosen one by one by how much evidence each adds; then what is read once for the whole blade.
+ */
+export function readingPlan(steel: StageSteel, instruments: readonly Instrument[]): Spot[] {
+  const all = potentialSpots(steel);
+  const shapes = steel.isBevelled ? shapesFor(steel, all) : [];
+  const chosen = new Set<Spot>(all.filter((spot) => isAlways(steel, spot)));
+  const worth = new Map(all.map((spot) => [spot, worthOf(steel, spot, instruments)]));
+  const needs = shapes.flatMap((shape) => needOf(shape, all, worth));
+  const has = (need: Need) => [...chosen].reduce((sum, spot) => sum + (need.evidence.get(spot) ?? 0), 0);
+  const open = new Map(needs.map((need) => [need, EVIDENCE - has(need)]));
+  for (;;) {
+    const missing = [...open].filter(([, rest]) => rest > 0);
+    if (missing.length === 0) break;
+    let best: { spot: Spot; gain: number } | null = null;
+    for (const spot of all) {
+      if (chosen.has(spot)) continue;
+      const gain = missing.reduce(
+        (sum, [need, rest]) => sum + Math.min(rest, need.evidence.get(spot) ?? 0),
+        0,
+      );
+      if (gain > (best?.gain ?? 1e-6)) best = { spot, gain };
+    }
+    if (!best) break;
+    chosen.add(best.spot);
+    for (const [need, rest] of open) open.set(need, rest - (need.evidence.get(best.spot) ?? 0));
+  }
+  return inHandOrder([...chosen]);
+}
+
+/** Every spot a reading of a stage may be asked at. */
+export function potentialSpots(steel: StageSteel): Spot[] {
+  const us = placesAlong(steel);
+  const candidates: Spot[] = [
+    ...flatsPlaces(steel, us).map((x): Spot => ({ what: "flats", x })),
+    ...(steel.isBevelled ? bevelSpots(steel, us) : []),
+    { what: "bow" },
+    { what: "twist" },
+    { what: "square", x: 0 },
+    { what: "hardness", x: ricasso(steel) },
+  ];
+  return candidates.filter((spot) => wantedAt(steel, spot) !== null);
+}
+
+/** Shares of the edge, from clear of the plunges to short of the point. */
+export function placesAlong(steel: StageSteel): number[] {
+  const [from, to] = clearSpan(steel);
+  return Array.from({ length: PLACES }, (_, i) => rounded(from + ((to - from) * i) / (PLACES - 1)));
+}
+
+const rounded = (u: number) => Math.round(u * 1000) / 1000;
+
+function bevelSpots(steel: StageSteel, us: readonly number[]): Spot[] {
+  const sides = SIDES.filter((side) => bevelOn(steel.blade, side).kind !== "none");
+  const canLie = sides.length === 2;
+  return [
+    ...us.map((u): Spot => ({ what: steel.isSharpened ? "behind" : "edge", u })),
+    ...us.flatMap((u): Spot[] => {
+      const height = middleHeight(steel, u);
+      return height === null ? [] : [{ what: "above", u, height }];
+    }),
+    ...sides.flatMap((side): Spot[] => [
+      // On a sharpened edge there is nothing for a height gauge to stand on.
+      ...(canLie && !steel.isSharpened ? us.map((u): Spot => ({ what: "over", u, side })) : []),
+      ...us.map((u): Spot => ({ what: "line", u, side })),
+      ...us.map((u): Spot => ({ what: "angle", u, side })),
+      { what: "plunge", side },
+      { what: "lean", side },
+    ]),
+  ];
+}
+
+/** The middle of the face, to a round figure; null where there is none. */
+function middleHeight(steel: StageSteel, u: number): number | null {
+  const station = stationOf(steel, u);
+  const lines = SIDES.flatMap((side) => station[side].grindLine ?? []);
+  if (lines.length === 0) return null;
+  const height = Math.round(Math.min(...lines) / 2);
+  return height >= 2 ? height : null;
+}
+
+/** Where the flats can be spanned: the ricasso, and wherever the line leaves some above it. */
+function flatsPlaces(steel: StageSteel, us: readonly number[]): number[] {
+  const above = us.filter((u) => {
+    const station = stationOf(steel, u);
+    const line = Math.max(station.left.grindLine ?? 0, station.right.grindLine ?? 0);
+    return !steel.isBevelled || station.height - line > ROOM;
+  });
+  const places = above.map((u) => Math.round(placeOf(steel, u)));
+  return [...new Set([ricasso(steel), ...places])];
+}
+
+/** A caliper's jaws need this much flat, mm. */
+const ROOM = 3;
+
+function ricasso({ finished }: StageSteel): number {
+  const foot = Math.min(...SIDES.map((side) => finished.plunges[side]?.x ?? 0), 0);
+  return Math.round(foot - 8);
+}
+
+function isAlways(steel: StageSteel, { what, u, x }: Spot): boolean {
+  if (["bow", "twist", "square", "hardness", "plunge", "lean"].includes(what)) return true;
+  const us = placesAlong(steel);
+  if (what === "flats") {
+    const places = flatsPlaces(steel, us);
+    return [0, Math.floor(places.length / 2), places.length - 1].some((i) => places[i] === x);
+  }
+  const i = us.indexOf(u ?? -1);
+  // A line is quickly read, and nothing tells more of its face: 1 mm of it is sin β of steel. Waves show nowhere else.
+  if (what === "line") return true;
+  return what === "angle" ? i === 3 : what !== "above" && ALWAYS.includes(i);
+}
+
+interface Need {
+  readonly evidence: ReadonlyMap<Spot, number>;
+}
+
+function worthOf(
+  steel: StageSteel,
+  spot: Spot,
+  instruments: readonly Instrument[],
+): { band: number; u: number } {
+  const wanted = wantedAt(steel, spot)!;
+  const { repeat, resolution } = instrumentFor(spot, undefined, instruments);
+  const u = Math.hypot(
+    repeat,
+    fromResolution(resolution),
+    wanted.slope.up * wanted.placed,
+    wanted.slope.along * ALONG,
+  );
+  return { band: wanted.band, u: Math.hypot(u, 0.2 * wanted.band) };
+}
+
+/** What each spot would tell of a fault as large as it must be caught at; nothing for one that shows nowhere. */
+function needOf(
+  shape: Shape,
+  all: readonly Spot[],
+  worth: ReadonlyMap<Spot, { band: number; u: number }>,
+): Need[] {
+  const response = all.map((spot) => Math.max(...shape.responses.map((one) => Math.abs(one(spot)))));
+  const most = Math.max(...response.map((one, i) => one / worth.get(all[i]!)!.band));
+  if (!(most > 1e-9)) return [];
+  const size = CAUGHT_AT / most;
+  return [
+    {
+      evidence: new Map(
+        all.map((spot, i) => [spot, ((response[i]! * size) / worth.get(spot)!.u) ** 2] as const),
+      ),
+    },
+  ];
+}
+
+/** Caliper work first, heel to tip; then one side on the plate and at the rule, then the other; then the blade as a whole. */
+const ROUND: readonly (readonly Quantity[])[] = [
+  ["flats"],
+  ["edge", "behind"],
+  ["above"],
+  ["over"],
+  ["line"],
+  ["angle"],
+  ["plunge"],
+  ["lean"],
+  ["bow"],
+  ["twist"],
+  ["square"],
+  ["hardness"],
+];
+
+export function inHandOrder(spots: readonly Spot[]): Spot[] {
+  const rank = ({ what, side }: Spot) => {
+    const i = ROUND.findIndex((group) => group.includes(what));
+    const turned = sideRank(side);
+    // Everything of one side before the blade is turned over.
+    return i < 3 ? [i, 0] : i <= 7 ? [3 + turned, i] : [6, i];
+  };
+  const along = (spot: Spot) => spot.u ?? (spot.x ?? 0) / 1000;
+  return [...spots].sort((a, b) => {
+    const [one, two] = [rank(a), rank(b)];
+    return one[0]! - two[0]! || one[1]! - two[1]! || along(a) - along(b);
+  });
+}
+
+const sideRank = (side: Side | undefined) => (side === "left" ? 0 : side === "right" ? 1 : 2);
+
+/** The plan with the maker's own places put in, each once. */
+export function withPlaces(plan: readonly Spot[], places: readonly Spot[]): Spot[] {
+  const known = new Set(plan.map(spotKey));
+  return inHandOrder([...plan, ...places.filter((spot) => !known.has(spotKey(spot)))]);
+}
+
+/** What may be read where a maker points: by quantity, at a share of the edge; `height` above it where that is asked. */
+export function spotsNear(steel: StageSteel, u: number, height: number): Spot[] {
+  const at = rounded(u);
+  const x = Math.round(placeOf(steel, u) * 10) / 10;
+  return QUANTITIES.flatMap((what): Spot[] => {
+    const { at: along, isPerSide } = QUANTITY[what];
+    if (along === "whole" || what === "hardness" || what === "square") return [];
+    const base: Spot =
+      along === "x"
+        ? { what, x }
+        : what === "above"
+          ? { what, u: at, height: rounded(height) }
+          : { what, u: at };
+    return isPerSide ? SIDES.map((side) => ({ ...base, side })) : [base];
+  }).filter((spot) => wantedAt(steel, spot) !== null);
+}

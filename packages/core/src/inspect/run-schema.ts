@@ -1,0 +1,38 @@
+import { type Static, Type } from "@sinclair/typebox";
+import { Ajv } from "ajv";
+import { faultsOf } from "../document/explain.ts";
+import type { Fault } from "../document/fault.ts";
+import { PRINTABLE } from "../document/printable.ts";
+import { STAGE_KINDS } from "../route/schema.ts";
+import { SpotSchema } from "./schema.ts";
+
+/** Several blades made to one specification, in the order they were made, and the places charted: `true-spine/run` version 1. */
+const only = { additionalProperties: false } as const;
+const Uuid = Type.String({ pattern: "^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$" });
+
+export const RunSchema = Type.Object(
+  {
+    format: Type.Literal("true-spine/run"),
+    version: Type.Literal(1),
+    name: Type.String({ minLength: 1, maxLength: 120, pattern: PRINTABLE }),
+    blades: Type.Array(Uuid, { maxItems: 500, uniqueItems: true }),
+    places: Type.Array(
+      Type.Object(
+        { stage: Type.Union(STAGE_KINDS.map((kind) => Type.Literal(kind))), spot: SpotSchema },
+        only,
+      ),
+      { maxItems: 24 },
+    ),
+  },
+  { ...only, $id: "true-spine/run/1", title: "True Spine run, version 1" },
+);
+export type Run = Static<typeof RunSchema>;
+export type ChartedPlace = Run["places"][number];
+
+const validate = new Ajv({ allErrors: true, verbose: true, strict: true }).compile(RunSchema);
+
+/** A sound run, or every fault found with its path. Never throws. */
+export function parseRun(value: unknown): { ok: true; run: Run } | { ok: false; faults: readonly Fault[] } {
+  const faults = faultsOf(validate, value);
+  return faults.length > 0 ? { ok: false, faults } : { ok: true, run: value as Run };
+}

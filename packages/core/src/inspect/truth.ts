@@ -1,0 +1,208 @@
+import { SIDES, type Side } from "../blade/schema.ts";
+import { radians, tan } from "../units/angle.ts";
+import type { Figure } from "./figure.ts";
+import { combined, coverage } from "./uncertainty.ts";
+import { CENTRE_BAND, edgeBand, lineBand, type StageSteel, stationOf } from "./wanted.ts";
+
+/** A figure worked out of several readings, with what covers 95 of 100. */
+export interface Derived {
+  readonly value: number;
+  readonly expanded: number;
+}
+
+interface EdgeRead {
+  readonly value: number;
+  readonly off: number;
+  readonly x: number;
+  readonly u: number;
+}
+
+/** What readings of one place, or of the whole blade, say together. Lengths mm, angles degrees; where along in x. */
+export interface Truth {
+  /** Half of the difference of the sides, + left of centre, by the height gauge from both flats. */
+  readonly centre: readonly (Derived & {
+    readonly x: number;
+    readonly u: number;
+    readonly band: number;
+    /** What it parts the grind lines by where both edges are held. */
+    readonly linesApart: number;
+  })[];
+  readonly lines: readonly (Derived & { readonly x: number; readonly band: number })[];
+  readonly plunges: { readonly place: Derived | null; readonly lean: Derived | null };
+  /** Along the edge: thinnest, thickest, and what is between them beside the planned steps. */
+  readonly edge: {
+    readonly least: EdgeRead;
+    readonly most: EdgeRead;
+    readonly range: Derived;
+    readonly band: number;
+    readonly count: number;
+  } | null;
+  /** Flats, thicker than planned at the tip than at the heel by so much. */
+  readonly taper: Derived | null;
+  /** Bevel angle a side, by the angle finder or from two thicknesses. */
+  readonly angles: readonly (Derived & {
+    readonly x: number;
+    readonly side: Side | "both";
+    readonly by: string;
+  })[];
+  readonly bow: Derived | null;
+  readonly twist: Derived | null;
+}
+
+/** Puts the figures of a stage together. */
+export function truthOf(steel: StageSteel, figures: readonly Figure[]): Truth {
+  const at = (what: Figure["spot"]["what"], side?: Side) =>
+    figures.filter(({ spot }) => spot.what === what && (side === undefined || spot.side === side));
+  const one = (what: Figure["spot"]["what"]) => {
+    const [figure] = at(what);
+    return figure ? { value: figure.value, expanded: figure.uncertainty.expanded } : null;
+  };
+  return {
+    centre: pairs(at("over", "left"), at("over", "right")).map(([left, right]) => {
+      const u = left.spot.u!;
+      const beta = meanAngle(steel, u);
+      // Both are read from the far flat, half the flats each: those fall out of the difference.
+      const k = { ...differenceOf(left, right), x: left.wanted.x, u };
+      const value = k.value / 2;
+      return {
+        value,
+        expanded: k.expanded / 2,
+        x: k.x,
+        u,
+        band: CENTRE_BAND[steel.isHard ? "finished" : "rough"],
+        linesApart: beta > 0 ? (2 * value) / tan(beta) : 0,
+      };
+    }),
+    lines: pairs(at("line", "left"), at("line", "right")).map(([left, right]) => {
+      const apart = differenceOf(left, right);
+      return {
+        value: apart.value - (left.wanted.value - right.wanted.value),
+        expanded: apart.expanded,
+        x: left.wanted.x,
+        band: lineBand(steel, stationOf(steel, left.spot.u!), "left"),
+      };
+    }),
+    plunges: {
+      place: apartFromPlan(at("plunge", "left")[0], at("plunge", "right")[0]),
+      lean: apartFromPlan(at("lean", "left")[0], at("lean", "right")[0]),
+    },
+    edge: edgeOf([...at("edge"), ...at("behind")]),
+    taper: taperOf(at("flats")),
+    angles: anglesOf(steel, figures),
+    bow: one("bow"),
+    twist: one("twist"),
+  };
+}
+
+/** Figures of both sides at the same share of the edge. */
+function pairs(left: readonly Figure[], right: readonly Figure[]): [Figure, Figure][] {
+  return left
+    .flatMap((one): [Figure, Figure][] => {
+      const other = right.find(({ spot }) => spot.u === one.spot.u);
+      return other ? [[one, other]] : [];
+    })
+    .sort(([a], [b]) => a.wanted.x - b.wanted.x);
+}
+
+/** Left less right, with both uncertainties; what one instrument is off by falls out of it. */
+function differenceOf(left: Figure, right: Figure): Derived {
+  const own = (figure: Figure) =>
+    figure.uncertainty.components.filter(({ from }) => !from.startsWith("its error"));
+  const { expanded } = combined([...own(left), ...own(right)]);
+  return { value: left.value - right.value, expanded };
+}
+
+function apartFromPlan(left: Figure | undefined, right: Figure | undefined): Derived | null {
+  if (!left || !right) return null;
+  const { expanded } = differenceOf(left, right);
+  return { value: left.off - right.off, expanded };
+}
+
+function meanAngle(steel: StageSteel, u: number): number {
+  const station = stationOf(steel, u);
+  const angles = SIDES.flatMap((side) => station[side].primaryAngle ?? []);
+  return angles.length > 0 ? angles.reduce((sum, one) => sum + one, 0) / angles.length : 0;
+}
+
+function edgeOf(figures: readonly Figure[]): Truth["edge"] {
+  if (figures.length < 2) return null;
+  const by = (better: (a: number, b: number) => boolean, of: (figure: Figure) => number) =>
+    figures.reduce((a, b) => (better(of(b), of(a)) ? b : a));
+  const said = ({ value: read, off, wanted, spot }: Figure) => ({
+    value: read,
+    off,
+    x: wanted.x,
+    u: spot.u!,
+  });
+  const value = (figure: Figure) => figure.value;
+  // Wanted steps, as a thinner tip, are taken out of the range.
+  const [high, low] = [
+    by(
+      (b, a) => b > a,
+      (one) => one.off,
+    ),
+    by(
+      (b, a) => b < a,
+      (one) => one.off,
+    ),
+  ];
+  return {
+    least: said(by((b, a) => b < a, value)),
+    most: said(by((b, a) => b > a, value)),
+    range:
+      differenceOf(high, low).value === 0
+        ? { value: 0, expanded: differenceOf(high, low).expanded }
+        : { value: high.off - low.off, expanded: differenceOf(high, low).expanded },
+    band: 2 * edgeBand(figures.reduce((sum, { value: each }) => sum + each, 0) / figures.length),
+    count: figures.length,
+  };
+}
+
+/** The line through what the flats are off by, as what it gains from the first reading to the last. Source: least squares. */
+function taperOf(figures: readonly Figure[]): Derived | null {
+  if (figures.length < 3) return null;
+  const xs = figures.map(({ wanted }) => wanted.x);
+  const mean = xs.reduce((sum, x) => sum + x, 0) / xs.length;
+  const squares = xs.reduce((sum, x) => sum + (x - mean) ** 2, 0);
+  const length = Math.max(...xs) - Math.min(...xs);
+  const slope = figures.reduce((sum, { off }, i) => sum + off * (xs[i]! - mean), 0) / squares;
+  const u = Math.max(...figures.map(({ uncertainty }) => uncertainty.u)) / Math.sqrt(squares);
+  return { value: slope * length, expanded: u * length * coverage(Number.POSITIVE_INFINITY) };
+}
+
+/**
+ * Angles by the finder, and by two thicknesses of one place: tan β = (t₂ − t₁)/2(h₂ − h₁), both sides together, with what both
+ * readings are worth. Source: geometry; GUM 5.1.2 for the uncertainty.
+ */
+function anglesOf(steel: StageSteel, figures: readonly Figure[]): Truth["angles"] {
+  const found = figures.filter(({ spot }) => spot.what === "angle");
+  const direct = found.map(({ value, uncertainty, wanted, spot }) => ({
+    value,
+    expanded: uncertainty.expanded,
+    x: wanted.x,
+    side: spot.side!,
+    by: "angle finder",
+  }));
+  const aboves = figures.filter(({ spot }) => spot.what === "above");
+  const edges = figures.filter(({ spot }) => spot.what === "edge");
+  const two = aboves.flatMap((above) => {
+    const edge = edges.find(({ spot }) => spot.u === above.spot.u);
+    const station = stationOf(steel, above.spot.u!);
+    const line = Math.min(station.left.grindLine ?? 0, station.right.grindLine ?? 0);
+    if (!edge || above.spot.height! >= line) return [];
+    const rise = 2 * above.spot.height!;
+    const slope = (above.value - edge.value) / rise;
+    const within =
+      combined([...above.uncertainty.components, ...edge.uncertainty.components]).expanded / rise;
+    const beta = (Math.atan(slope) * 180) / Math.PI;
+    const expanded = (within * 180) / Math.PI / (1 + slope * slope);
+    return [{ value: beta, expanded, x: above.wanted.x, side: "both" as const, by: "two thicknesses" }];
+  });
+  return [...direct, ...two];
+}
+
+/** What centring an edge takes: 2k off the thick side, the edge thinner by as much, its line up by 2k/tan β. Source: geometry. */
+export function centringCost(k: number, angle: number) {
+  const off = 2 * Math.abs(k);
+  return { off: off * Math.cos(radians(angle)), edge: off, line: off / tan(angle) };
+}
