@@ -2,6 +2,6 @@ import { defineConfig } from "drizzle-kit";
 
 export default defineConfig({
   dialect: "postgresql",
-  schema: ["./src/schema/blades.ts", "./src/schema/shop.ts"],
+  schema: ["./src/schema/blades.ts", "./src/schema/shop.ts", "./src/schema/readings.ts"],
   out: "./migrations",
 });

@@ -5,7 +5,7 @@ import type { Piece } from "./piece.ts";
 import type { Random } from "./random.ts";
 
 /** How well the hands that hold a simulated instrument find a place, mm, one standard deviation. */
-const HANDS = { seated: 0.05, height: 0.25, along: 0.5 } as const;
+const HANDS = { seen: 0.15, shoulder: 0.1, seated: 0.05, height: 0.25, along: 0.5 } as const;
 
 /** What the rest of the bench's steel reads where no face is asked: bow mm, twist degrees, hardness HRC. */
 export interface Whole {
@@ -46,7 +46,7 @@ function steelAt(piece: Piece, spot: Spot, jaw: number, whole: Whole, random: Ra
     case "edge":
       return jawed(piece, u(), Math.abs(random.normal() * HANDS.seated), jaw);
     case "behind":
-      return jawed(piece, u(), shoulder(piece, spot.u!) + random.normal() * 0.1, jaw);
+      return jawed(piece, u(), shoulder(piece, spot.u!) + random.normal() * HANDS.shoulder, jaw);
     case "above":
       return jawed(piece, u(), Math.max(0, spot.height! + random.normal() * HANDS.height), jaw);
     case "over": {
@@ -54,7 +54,7 @@ function steelAt(piece: Piece, spot: Spot, jaw: number, whole: Whole, random: Ra
       return piece.flats(x) / 2 + piece.half(spot.side!, x, y);
     }
     case "line":
-      return piece.line(spot.side!, u());
+      return seen(piece.line(spot.side!, u()), HANDS.seen, random);
     case "angle": {
       const at = u();
       const top = piece.line(spot.side!, at) ?? 12;
@@ -66,7 +66,7 @@ function steelAt(piece: Piece, spot: Spot, jaw: number, whole: Whole, random: Ra
       return (Math.atan2(height(0.65) - height(0.35), top * 0.3) * 180) / Math.PI;
     }
     case "plunge":
-      return piece.plunge(spot.side!);
+      return seen(piece.plunge(spot.side!), HANDS.shoulder, random);
     case "lean":
       return piece.lean(spot.side!);
     case "square":
@@ -78,6 +78,11 @@ function steelAt(piece: Piece, spot: Spot, jaw: number, whole: Whole, random: Ra
     case "hardness":
       return whole.hardness;
   }
+}
+
+/** A length to something that must be seen first. */
+function seen(length: number | null, within: number, random: Random): number | null {
+  return length === null ? null : length + random.normal() * within;
 }
 
 /** Parallel jaws from a height up: they touch the thickest steel under them. */

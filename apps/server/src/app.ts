@@ -9,6 +9,8 @@ import { LARGEST_BODY } from "./body.ts";
 import type { Database } from "./database.ts";
 import { notFound, Problem, problemResponse } from "./problem.ts";
 import { bladeRoutes } from "./routes/blades.ts";
+import { type Instruments, instrumentRoutes } from "./routes/instruments.ts";
+import { runRoutes } from "./routes/runs.ts";
 import { shopRoutes } from "./routes/shop.ts";
 
 const schemas = new Map<string, object>(Object.entries(SCHEMAS));
@@ -16,12 +18,13 @@ const schemas = new Map<string, object>(Object.entries(SCHEMAS));
 export interface AppOptions {
   readonly db: Database;
   readonly log: Logger;
+  readonly instruments: Instruments;
   /** Folder of the built pages, relative to the working folder; none in tests of the API alone. */
   readonly webDist?: string;
 }
 
 /** The whole server as one Hono app: API under /api, the pages for everything else. */
-export function createApp({ db, log, webDist }: AppOptions): Hono {
+export function createApp({ db, log, instruments, webDist }: AppOptions): Hono {
   const app = new Hono();
   app.onError((error, c) => problemResponse(log, error, c));
 
@@ -75,6 +78,8 @@ export function createApp({ db, log, webDist }: AppOptions): Hono {
   });
   app.route("/api/blades", bladeRoutes(db));
   app.route("/api/shop", shopRoutes(db));
+  app.route("/api/runs", runRoutes(db));
+  app.route("/api/instruments", instrumentRoutes(instruments));
   app.all("/api/*", () => {
     throw notFound("address");
   });

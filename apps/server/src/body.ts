@@ -9,6 +9,11 @@ import {
   parseDocument,
 } from "@true-spine/core/document/documents.ts";
 import { faultsOf } from "@true-spine/core/document/explain.ts";
+import { parseReading } from "@true-spine/core/inspect/parse.ts";
+import { parseRun, type Run } from "@true-spine/core/inspect/run-schema.ts";
+import { type Reading, SpotSchema } from "@true-spine/core/inspect/schema.ts";
+import { BEHAVIOURS } from "@true-spine/core/inspect/wire.ts";
+import { STAGE_KINDS } from "@true-spine/core/route/schema.ts";
 import { parseShop } from "@true-spine/core/shop/parse.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
 import { Ajv } from "ajv";
@@ -46,6 +51,30 @@ export const Marks = ajvChecked(
 export const Copy = ajvChecked(Type.Object({ id: Uuid }, only));
 export const Restore = ajvChecked(Type.Object({ base: Revision, saveKey: Uuid }, only));
 export const Labelled = ajvChecked(Type.Object({ label: Type.Union([Label, Type.Null()]) }, only));
+/** Readings in one request. */
+const MOST_READINGS = 1000;
+export const TakeReadings = ajvChecked(
+  Type.Object({ readings: Type.Array(Type.Unknown(), { maxItems: MOST_READINGS }) }, only),
+);
+export const Strike = ajvChecked(
+  Type.Object(
+    { ids: Type.Array(Uuid, { minItems: 1, maxItems: MOST_READINGS }), struck: Type.Boolean() },
+    only,
+  ),
+);
+export const Press = ajvChecked(
+  Type.Object(
+    {
+      blade: Uuid,
+      stage: Type.Union(STAGE_KINDS.map((kind) => Type.Literal(kind))),
+      spot: SpotSchema,
+    },
+    only,
+  ),
+);
+export const Behave = ajvChecked(
+  Type.Object({ how: Type.Union(BEHAVIOURS.map((how) => Type.Literal(how))) }, only),
+);
 const uuid = ajv.compile(Uuid);
 
 function ajvChecked<T extends TSchema>(schema: T) {
@@ -92,15 +121,34 @@ export function shopOf(value: unknown): Shop {
   return parsed.shop;
 }
 
+/** Readings from a request's values, or a 422 with every fault and its path. */
+export function readingsOf(values: readonly unknown[]): Reading[] {
+  const parsed = values.map(parseReading);
+  const faults = parsed.flatMap((one, i) =>
+    one.ok
+      ? []
+      : one.faults.map(({ path, message }) => ({ path: `$.readings[${i}]${path.slice(1)}`, message })),
+  );
+  if (faults.length > 0) throw refusedDocument(faults.slice(0, 100));
+  return parsed.flatMap((one) => (one.ok ? [one.reading] : []));
+}
+
+/** A run from a request's value, or a 422 with every fault and its path. */
+export function runOf(value: unknown): Run {
+  const parsed = parseRun(value);
+  if (!parsed.ok) throw refusedDocument(parsed.faults);
+  return parsed.run;
+}
+
 export function kindOf(c: Context): DocumentKind {
   const kind = DOCUMENT_KINDS.find((one) => one === c.req.param("kind"));
   if (!kind) throw new Problem(404, "There is no such kind of document.");
   return kind;
 }
 
-export function idOf(c: Context): string {
+export function idOf(c: Context, what: "blade" | "run" = "blade"): string {
   const id = c.req.param("id");
-  if (!uuid(id)) throw new Problem(404, "There is no such blade.");
+  if (!uuid(id)) throw new Problem(404, `There is no such ${what}.`);
   return id as string;
 }
 

@@ -5,11 +5,15 @@ import pino from "pino";
 import { inject } from "vitest";
 import { createApp } from "../src/app.ts";
 import { openDatabase } from "../src/database.ts";
+import { Gateway } from "../src/instruments/gateway.ts";
+import { SimulatedBench } from "../src/instruments/simulated.ts";
 
 /** The API on a database of its own, spoken to without a socket. */
 export async function openApi(name = `test_${randomUUID().replaceAll("-", "")}`) {
   const { db, close } = await openDatabase(inject("databaseUrl"), name);
-  const app = createApp({ db, log: pino({ level: "silent" }) });
+  const log = pino({ level: "silent" });
+  const instruments = { gateway: new Gateway(log), bench: new SimulatedBench() };
+  const app = createApp({ db, log, instruments });
   const send = async (method: string, path: string, body?: unknown, headers: Record<string, string> = {}) => {
     const response = await app.request(`/api${path}`, {
       method,
@@ -24,7 +28,7 @@ export async function openApi(name = `test_${randomUUID().replaceAll("-", "")}`)
       body: isJson && text ? JSON.parse(text) : text,
     };
   };
-  return { db, close, send, name };
+  return { db, close, send, name, app, ...instruments };
 }
 
 export function fieldKnife(change: (blade: Blade) => void = () => {}): Blade {

@@ -1,5 +1,7 @@
 import type { Blade } from "./blade/schema.ts";
 import type { DocumentKind, Documents } from "./document/documents.ts";
+import type { Run } from "./inspect/run-schema.ts";
+import type { Reading } from "./inspect/schema.ts";
 import type { Shop } from "./shop/schema.ts";
 
 /** What server and pages say to one another about blades, apart from the blade file itself. */
@@ -58,4 +60,31 @@ export interface RevisionRow {
   number: number;
   label: string | null;
   createdAt: string;
+}
+
+/** A blade's readings in the order they were taken, and which of them were struck out since. */
+export interface TakenReadings {
+  taken: Reading[];
+  struck: string[];
+}
+
+/** That a document was saved, and when. */
+export interface DocumentState {
+  kind: DocumentKind;
+  number: number;
+  createdAt: string;
+}
+
+export interface RunRow {
+  id: string;
+  revision: number;
+  file: Run;
+  updatedAt: string;
+}
+
+/** A run with what was read at its places, blades in the order they were made. */
+export interface RunReadings extends RunRow {
+  blades: { id: string; name: string }[];
+  specification: { id: string; file: Blade } | null;
+  readings: { bladeId: string; reading: Reading }[];
 }

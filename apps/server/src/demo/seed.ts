@@ -1,5 +1,6 @@
 import type { BladeState } from "@true-spine/core/contract.ts";
 import { firstHandle } from "@true-spine/core/handle/first.ts";
+import { NO_CHECK } from "@true-spine/core/inspect/schema.ts";
 import { firstRoute } from "@true-spine/core/route/first.ts";
 import type { Stage } from "@true-spine/core/route/schema.ts";
 import { sql } from "drizzle-orm";
@@ -23,17 +24,19 @@ export async function seedDemo(db: Database): Promise<void> {
     }
     const route = { ...firstRoute(file), stages: stagesDone(firstRoute(file).stages, state) };
     await saveDocument(db, id, "route", { file: route, base: 0, saveKey: id });
+    const check = { ...NO_CHECK, hardness: 60 };
+    await saveDocument(db, id, "check", { file: check, base: 0, saveKey: id });
     if (state === "finished") {
       await saveDocument(db, id, "handle", { file: firstHandle(file, "full"), base: 0, saveKey: id });
     }
   }
 }
 
-/** How far each of the demo blades has come: the finished one all the way, the one in work to its rough bevels. */
+/** How far each of the demo blades has come: the finished one all the way, the one in work to its true flats after the oven. */
 function stagesDone(stages: readonly Stage[], state: BladeState): Stage[] {
   const count = {
     design: 0,
-    "in work": stages.findIndex(({ kind }) => kind === "rough"),
+    "in work": stages.findIndex(({ kind }) => kind === "finish"),
     finished: stages.length,
   }[state];
   return stages.map((stage, i) =>

@@ -1,4 +1,4 @@
-import type { StandingDocument } from "@true-spine/core/contract.ts";
+import type { DocumentState, StandingDocument } from "@true-spine/core/contract.ts";
 import { DOCUMENT_KINDS, type DocumentKind, type Documents } from "@true-spine/core/document/documents.ts";
 import { and, desc, eq } from "drizzle-orm";
 import type { Database, Transaction } from "../database.ts";
@@ -75,6 +75,17 @@ async function judgeAgain(tx: Transaction, id: string, revision: number): Promis
 export async function besideOf(db: Database | Transaction, id: string) {
   const [limits, handle] = [await standing(db, id, "limits"), await standing(db, id, "handle")];
   return { ...(limits.file ? { limits: limits.file } : {}), handle: handle.file };
+}
+
+/** When each document of a blade was saved, oldest first; what stood is not read. */
+export async function listDocumentStates(db: Database, id: string): Promise<DocumentState[]> {
+  const [blade] = await db.select({ away: blades.deletedAt }).from(blades).where(eq(blades.id, id));
+  if (!blade || blade.away) throw notFound("blade");
+  return db
+    .select({ kind: documents.kind, number: documents.number, createdAt: documents.createdAt })
+    .from(documents)
+    .where(eq(documents.bladeId, id))
+    .orderBy(documents.createdAt);
 }
 
 /** Gives a copied blade copies of its documents. */

@@ -12,8 +12,11 @@ import {
   Marks,
   numberOf,
   Restore,
+  readingsOf,
   Save,
   SaveDocument,
+  Strike,
+  TakeReadings,
 } from "../body.ts";
 import type { Database } from "../database.ts";
 import {
@@ -28,7 +31,8 @@ import {
   throwAway,
 } from "../records/blades.ts";
 
-import { copyDocuments, readDocument, saveDocument } from "../records/documents.ts";
+import { copyDocuments, listDocumentStates, readDocument, saveDocument } from "../records/documents.ts";
+import { keepReadings, readReadings, strikeReadings } from "../records/readings.ts";
 
 const LONGEST_NAME = 120;
 
@@ -81,6 +85,21 @@ export function bladeRoutes(db: Database): Hono {
     const { file, ...save } = await bodyOf(c, SaveDocument);
     const kind = kindOf(c);
     return c.json(await saveDocument(db, idOf(c), kind, { ...save, file: documentOf(kind, file) }));
+  });
+
+  routes.get("/:id/documents", async (c) => c.json(await listDocumentStates(db, idOf(c))));
+
+  routes.get("/:id/readings", async (c) => c.json(await readReadings(db, idOf(c))));
+
+  routes.post("/:id/readings", async (c) => {
+    const { readings } = await bodyOf(c, TakeReadings);
+    return c.json(await keepReadings(db, idOf(c), readingsOf(readings)));
+  });
+
+  routes.post("/:id/readings/strike", async (c) => {
+    const { ids, struck } = await bodyOf(c, Strike);
+    await strikeReadings(db, idOf(c), ids, struck);
+    return c.body(null, 204);
   });
 
   routes.get("/:id/revisions", async (c) => c.json(await listRevisions(db, idOf(c))));

@@ -5,6 +5,7 @@ import { purposeWithin } from "@true-spine/core/findings/limits.ts";
 import { type Purpose, purposeOf } from "@true-spine/core/findings/purposes.ts";
 import { createContext, useContext, useMemo } from "react";
 import { type StoreApi, useStore } from "zustand";
+import type { KeptReadings } from "../bench/readings.ts";
 import type { View } from "../rail/zoom.ts";
 import type { Judged } from "./judging.ts";
 import type { Savings } from "./record.ts";
@@ -47,6 +48,7 @@ export interface BladeScreen {
   readonly id: string;
   readonly open: OpenBlade;
   readonly savings: Savings;
+  readonly readings: KeptReadings;
   readonly rail: StoreApi<RailState>;
   readonly judging: StoreApi<JudgedState>;
 }
@@ -91,7 +93,8 @@ export function usePurpose(): Purpose | undefined {
 
 /** One word for all that saves itself here: the most troubled of them, and why. */
 export function useSaveStatus(): { status: SaveStatus; why: string | null; revision: number } {
-  const { savings } = useScreen();
+  const { savings, readings } = useScreen();
+  const kept = useStore(readings.state);
   const states = [
     useStore(savings.blade.state),
     useStore(savings.limits.state),
@@ -99,6 +102,8 @@ export function useSaveStatus(): { status: SaveStatus; why: string | null; revis
     useStore(savings.photo.state),
     useStore(savings.photoPlace.state),
     useStore(savings.route.state),
+    useStore(savings.check.state),
+    { status: kept.status, why: kept.why, revision: 0 },
   ];
   const [worst] = states.toSorted((a, b) => TROUBLE[b.status] - TROUBLE[a.status]);
   return { status: worst!.status, why: worst!.why, revision: states[0]!.revision };

@@ -8,6 +8,7 @@ import {
   parseDocument,
 } from "@true-spine/core/document/documents.ts";
 import { readBlade, readDocument, saveBlade, saveDocument } from "../api/blades.ts";
+import { fetchReadings, type KeptReadings, keepReadings } from "../bench/readings.ts";
 import { takeDraftPlace } from "./drafts.ts";
 import { type Save, type Saving, startSaving } from "./saving.ts";
 import { type BladeState, type OpenBlade, openBlade } from "./store.ts";
@@ -21,6 +22,7 @@ export interface Record {
   readonly row: BladeWithFile;
   readonly open: OpenBlade;
   readonly savings: Savings;
+  readonly readings: KeptReadings;
   /** Whether something was brought back that a tab that is gone had not saved. */
   readonly isBroughtBack: boolean;
   stop(): void;
@@ -31,8 +33,9 @@ export interface Record {
  * them; tabs of one browser follow each other. Throws Refused or Unreachable.
  */
 export async function openRecord(id: string, onSaved: () => void): Promise<Record> {
-  const [row, ...standing] = await Promise.all([
+  const [row, taken, ...standing] = await Promise.all([
     readBlade(id),
+    fetchReadings(id),
     ...DOCUMENT_KINDS.map((kind) => openDocument(id, kind)),
   ]);
   const draft = await takeDraftPlace(id, isBlade);
@@ -78,14 +81,17 @@ export async function openRecord(id: string, onSaved: () => void): Promise<Recor
       // The server is away: the next save finds out.
     }
   };
+  const readings = keepReadings(id, taken);
   return {
     row,
     open,
     savings,
+    readings,
     isBroughtBack: [draft, ...standing].some(({ left }) => left !== null),
     stop() {
       unsubscribe();
       channel.close();
+      readings.stop();
       for (const saving of Object.values(savings)) saving.stop();
     },
   };

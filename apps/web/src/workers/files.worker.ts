@@ -1,13 +1,16 @@
+import { firstAtX } from "@true-spine/core/blade/chain.ts";
 import { compileField } from "@true-spine/core/blade/field.ts";
 import { meshOf } from "@true-spine/core/blade/mesh.ts";
+import { compileRing } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { reportOf } from "@true-spine/core/route/report.ts";
-import type { Route } from "@true-spine/core/route/schema.ts";
+import type { Route, StageKind } from "@true-spine/core/route/schema.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
 import type { Read } from "@true-spine/formats/contours.ts";
 import { drawingOf } from "@true-spine/formats/drawing.ts";
 import { type GaugeOrder, gaugesOf } from "@true-spine/formats/gauges.ts";
 import { readDxf } from "@true-spine/formats/read-dxf.ts";
+import { type BroughtReadings, readReadings } from "@true-spine/formats/read-readings.ts";
 import { readSvg } from "@true-spine/formats/read-svg.ts";
 import { writeDxf } from "@true-spine/formats/write-dxf.ts";
 import { writeGaugePlates, writeGauges } from "@true-spine/formats/write-gauges.ts";
@@ -31,6 +34,19 @@ const filing = {
     writeRouteSheet(route, reportOf(blade, route, shop, 0), shop, options),
   routeCsv: (blade: Blade, route: Route, shop: Shop) => writeRouteCsv(route, reportOf(blade, route, shop, 0)),
   calendar: (name: string, id: string, route: Route) => writeCalendar(name, id, route, new Date()),
+  readings(
+    text: string,
+    blade: Blade,
+    stage: StageKind,
+    onProgress: (share: number) => void,
+  ): BroughtReadings {
+    const { edge } = compileRing(blade.outline);
+    const uAt = (x: number) => {
+      const s = firstAtX(edge, x);
+      return s === null ? null : s / edge.length;
+    };
+    return readReadings(text, { uAt, stage, when: new Date().toISOString(), onProgress });
+  },
   stations: (blade: Blade) => writeStations(blade),
   solid(blade: Blade, format: "stl" | "3mf", onProgress: (share: number) => void): Uint8Array {
     const mesh = meshOf(compileField(blade), { onProgress });

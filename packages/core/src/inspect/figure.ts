@@ -70,6 +70,12 @@ export function verdictOf(off: number, band: number, expanded: number): Verdict 
   return beyond > 0 ? "out" : "good";
 }
 
+/** What a place that is not quite found is, for what is a length itself. */
+const PLACED_WORDS: Partial<Record<Spot["what"], string>> = {
+  line: "where the line is seen to be",
+  plunge: "where the bevel is seen to begin",
+};
+
 function componentsOf(wanted: Wanted, instrument: Instrument, count: number, spread: number): Component[] {
   const own = Math.max(instrument.repeat, 1e-9);
   const isOwn = count >= ENOUGH_REPEATS;
@@ -86,7 +92,10 @@ function componentsOf(wanted: Wanted, instrument: Instrument, count: number, spr
       instrument.checked ? `its error, checked ${instrument.checked}` : "its error, never checked",
       own * (instrument.checked ? CHECKED_WITHIN : 1) * 0.5,
     ),
-    fixed("its place up the blade, on this slope", Math.abs(wanted.slope.up) * wanted.placed),
+    fixed(
+      PLACED_WORDS[wanted.spot.what] ?? "its place up the blade, on this slope",
+      Math.abs(wanted.slope.up) * wanted.placed,
+    ),
     fixed("its place along the blade", Math.abs(wanted.slope.along) * ALONG),
   ].filter(({ u }) => u > 1e-9);
 }

@@ -18,7 +18,12 @@ export interface Explained {
   /** Share of belief among the patterns that were tried, 0…1. */
   readonly weight: number;
   /** The readings it moves most, with what was off and what it says. */
-  readonly evidence: readonly { readonly spot: Spot; readonly off: number; readonly says: number }[];
+  readonly evidence: readonly {
+    readonly spot: Spot;
+    readonly x: number;
+    readonly off: number;
+    readonly says: number;
+  }[];
 }
 
 export interface Diagnosis {
@@ -40,6 +45,8 @@ export interface Diagnosis {
 const HAND = 0.2;
 /** Least gain over saying nothing, in the units of BIC, before a fault is named. Held by the confusion table in the tests. */
 const LEAST_GAIN = 5;
+/** And so much more for each fault beside those found already. */
+const MORE_BESIDE = 5;
 /** A fault that moves no reading by this share of its band is none. */
 const LEAST_SHOWN = 0.6;
 const MOST_FAULTS = 3;
@@ -79,7 +86,7 @@ export function diagnose(
   const counts = new Map<PatternKey, number>();
   for (const { pattern } of shapes) counts.set(pattern, (counts.get(pattern) ?? 0) + 1);
 
-  const search = (values: readonly number[]): Candidate[] => {
+  const search = (values: readonly number[], least: number): Candidate[] => {
     const before = values.reduce((sum, value, i) => sum + (value / u[i]!) ** 2, 0);
     const best = new Map<PatternKey, Candidate>();
     for (const shape of shapes) {
@@ -96,7 +103,7 @@ export function diagnose(
       const known = best.get(shape.pattern);
       if (!known || candidate.gain > known.gain) best.set(shape.pattern, candidate);
     }
-    return [...best.values()].filter(({ gain }) => gain >= LEAST_GAIN).sort((a, b) => b.gain - a.gain);
+    return [...best.values()].filter(({ gain }) => gain >= least).sort((a, b) => b.gain - a.gain);
   };
 
   const offs = read.map(({ off }) => off);
@@ -104,7 +111,7 @@ export function diagnose(
   const chosen: { candidate: Candidate; all: Candidate[] }[] = [];
   let values: readonly number[] = offs;
   for (let n = 0; n < MOST_FAULTS; n++) {
-    const all = search(values);
+    const all = search(values, LEAST_GAIN + n * MORE_BESIDE);
     const candidate = all[0];
     if (!candidate) break;
     chosen.push({ candidate, all });
@@ -117,11 +124,17 @@ export function diagnose(
     const { shape, amplitudes } = candidate;
     const sum = all.reduce((most, one) => most + Math.exp((one.gain - all[0]!.gain) / 2), 0);
     const evidence = spots
-      .map((spot, i) => ({ spot, off: offs[i]!, says: responseAt(shape, amplitudes, spot), band: bands[i]! }))
+      .map((spot, i) => ({
+        spot,
+        x: read[i]!.wanted.x,
+        off: offs[i]!,
+        says: responseAt(shape, amplitudes, spot),
+        band: bands[i]!,
+      }))
       .filter(({ says, band }) => Math.abs(says) > 0.3 * band)
       .sort((a, b) => Math.abs(b.says / b.band) - Math.abs(a.says / a.band))
       .slice(0, 4)
-      .map(({ spot, off, says }) => ({ spot, off, says }));
+      .map(({ spot, x, off, says }) => ({ spot, x, off, says }));
     return {
       pattern: shape.pattern,
       shape,

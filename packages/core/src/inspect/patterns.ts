@@ -407,11 +407,13 @@ function flatsShapes(steel: StageSteel): Shape[] {
 }
 
 const LEAST_OF_ONE = 3;
+/** Lengths along the blade and differences, which a lost zero hardly moves beside how well a hand finds their ends. */
+const ALONG_THE_BLADE: readonly Spot["what"][] = ["line", "plunge", "bow"];
 
 /** One instrument reads all it reads off by as much. */
 function referenceShapes(spots: readonly Spot[]): Shape[] {
   const isBy = (kind: InstrumentKind, { what }: Spot) =>
-    what !== "plunge" && QUANTITY[what].instrument === kind;
+    !ALONG_THE_BLADE.includes(what) && QUANTITY[what].instrument === kind;
   const kinds = [...new Set(spots.map(({ what }) => QUANTITY[what].instrument))];
   return kinds.flatMap((kind): Shape[] => {
     const mine = spots.filter((spot) => isBy(kind, spot));

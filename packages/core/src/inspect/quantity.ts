@@ -68,9 +68,14 @@ export const QUANTITY: Readonly<Record<Quantity, QuantityFacts>> = {
     "height-gauge",
     { isPerSide: true },
   ),
-  line: facts("the grind line", "Rule from the edge up to the line, square to the edge.", "mm", "u", "rule", {
-    isPerSide: true,
-  }),
+  line: facts(
+    "the grind line",
+    "Caliper from the edge up to the line, square to the edge.",
+    "mm",
+    "u",
+    "caliper",
+    { isPerSide: true },
+  ),
   angle: facts(
     "the bevel's angle",
     "Angle finder zeroed on the blade's middle plane, laid on the middle of the face.",
@@ -97,10 +102,10 @@ export const QUANTITY: Readonly<Record<Quantity, QuantityFacts>> = {
   ),
   bow: facts(
     "bow",
-    "Straightedge along the left flat, feelers in the widest gap; − where the right flat has the gap.",
+    "Left flat on the plate, height gauge over the middle less the mean of both ends; + where the left flat is hollow.",
     "mm",
     "whole",
-    "feelers",
+    "height-gauge",
     { isSigned: true },
   ),
   twist: facts(

@@ -92,7 +92,7 @@ export interface Wanted {
 }
 
 /** How well a hand finds a place, mm, one standard deviation. Starting values. */
-const PLACED = { seated: 0.05, shoulder: 0.1, height: 0.25, along: 0.5 } as const;
+const PLACED = { seen: 0.15, seated: 0.05, shoulder: 0.1, height: 0.25, along: 0.5 } as const;
 
 const TABLE = "starting band, in the spirit of common practice";
 
@@ -152,7 +152,8 @@ export function wantedAt(steel: StageSteel, spot: Spot): Wanted | null {
       if (!steel.isBevelled || side.grindLine === null || side.endsAt === "spine") return null;
       const band = lineBand(steel, station!, spot.side!);
       return make(side.grindLine, band, {
-        slope: { up: 0, along: alongOf(steel, spot.u!, (one) => one[spot.side!].grindLine) },
+        slope: { up: 1, along: alongOf(steel, spot.u!, (one) => one[spot.side!].grindLine) },
+        placed: PLACED.seen,
         basis: "lines within 0.5 mm, or what the allowed centre makes at this angle: starting band",
       });
     }
@@ -169,7 +170,13 @@ export function wantedAt(steel: StageSteel, spot: Spot): Wanted | null {
     case "plunge": {
       const cut = steel.isBevelled ? field.plunges[spot.side!] : null;
       return (
-        cut && make(cut.x, 0.25, { x: cut.x, basis: "plunges within 0.25 mm of each other: starting band" })
+        cut &&
+        make(cut.x, 0.25, {
+          x: cut.x,
+          slope: { up: 1, along: 0 },
+          placed: PLACED.shoulder,
+          basis: "plunges within 0.25 mm of each other: starting band",
+        })
       );
     }
     case "lean": {

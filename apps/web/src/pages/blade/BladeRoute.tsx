@@ -77,7 +77,7 @@ export function WithBlade({ id, view }: { id: string; view: (row: BladeWithFile)
 }
 
 /** The screen around an open record: where the scribe stands, what is shown, what was found. */
-function screenOf(id: string, { open, savings }: BladeRecord): BladeScreen {
+function screenOf(id: string, { open, savings, readings }: BladeRecord): BladeScreen {
   const { spine } = open.store.getState().file.outline;
   const tip = spine[spine.length - 1]!.at[0];
   const rail = createStore<RailState>()(() => ({
@@ -95,5 +95,5 @@ function screenOf(id: string, { open, savings }: BladeRecord): BladeScreen {
     isSolidOpen: false,
   }));
   const judging = createStore<JudgedState>()(() => ({ judged: null }));
-  return { id, open, savings, rail, judging };
+  return { id, open, savings, readings, rail, judging };
 }

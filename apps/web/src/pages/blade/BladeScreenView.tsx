@@ -51,7 +51,8 @@ const Working = memo(function Working({ page }: { page: BladePage }) {
     <>
       <Judging />
       {"Page" in page ? <page.Page /> : <Stripped page={page} />}
-      <Tray />
+      {/* What is wrong with the work is told on its own page: the tray tells of the blade as it is drawn. */}
+      {!("isOfWork" in page) && <Tray />}
       <SolidView />
     </>
   );

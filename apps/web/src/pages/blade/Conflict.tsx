@@ -29,6 +29,7 @@ const WORDS: Record<DocumentKind, string> = {
   photo: "The photo under it",
   photoPlace: "The place of the photo",
   route: "The route",
+  check: "What was decided at the bench",
 };
 
 function DocumentConflict({ kind, words }: { kind: DocumentKind; words: string }) {

@@ -8,7 +8,7 @@ import { BLADE_PAGES } from "./pages.ts";
 
 /** What the keys do, as the list behind ? shows it. */
 export const KEYS: readonly { keys: string; does: string }[] = [
-  { keys: "1 – 3", does: "Shape, Grind, Route" },
+  { keys: "1 – 4", does: "Shape, Grind, Route, Check" },
   { keys: "← →", does: "move the scribe 1 mm, with Shift 5 mm" },
   {
     keys: "+ −",
@@ -19,6 +19,8 @@ export const KEYS: readonly { keys: string; does: string }[] = [
   { keys: "Ctrl+Z, Ctrl+Shift+Z", does: "undo, redo" },
   { keys: "Tab, then arrows", does: "take hold of a handle and move it 0.1 mm, with Shift 1 mm" },
   { keys: "Delete", does: "take the node in hand out of the outline" },
+  { keys: "P", does: "on Check: add a place to read at the scribe" },
+  { keys: "Enter, ↑ ↓", does: "on Check: keep what was typed, or press the instrument; go along the list" },
   { keys: "/", does: "list of commands" },
   { keys: "?", does: "these keys" },
 ];

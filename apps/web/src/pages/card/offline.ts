@@ -23,6 +23,7 @@ export function useOffline(id: string): boolean {
       const api = [
         `/api/blades/${id}`,
         ...DOCUMENT_KINDS.map((kind) => `/api/blades/${id}/documents/${kind}`),
+        `/api/blades/${id}/readings`,
         "/api/shop",
       ];
       const urls = [...loaded, routeWorker, ...api].map((url) => new URL(url, location.origin).href);

@@ -1,0 +1,3 @@
+import { run } from "../instrument.ts";
+
+run("angle-finder");

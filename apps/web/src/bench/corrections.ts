@@ -1,0 +1,49 @@
+import type { Correction } from "@true-spine/core/inspect/correct.ts";
+import type { StageKind } from "@true-spine/core/route/schema.ts";
+import type { OpenBlade } from "../blade/store.ts";
+
+/** Puts corrections on the route of a stage as steps to do, as one step of the undo. */
+export function putCorrections(open: OpenBlade, stage: StageKind, corrections: readonly Correction[]): void {
+  const now = open.store.getState().check;
+  const when = new Date().toISOString();
+  open.end();
+  open.put({
+    check: {
+      ...now,
+      corrections: [
+        ...now.corrections,
+        ...corrections.map((one) => ({
+          id: crypto.randomUUID(),
+          when,
+          stage,
+          side: one.side,
+          from: one.from,
+          to: one.to,
+          off: one.off.map(({ x, t }) => ({ x, t })),
+          passes: one.passes,
+          ...(one.belt ? { belt: one.belt } : {}),
+          why: inWords(one),
+        })),
+      ],
+    },
+  });
+}
+
+const inWords = ({ side, from, to, most, passes, belt }: Correction) =>
+  `${side === "left" ? "Left" : "Right"} face from ${from} to ${to} mm: ${most.toFixed(2)} mm off at its most, about ${passes} passes${belt ? ` with ${belt}` : ""}.`;
+
+/** Marks corrections done now, or takes them off again. */
+export function markCorrection(open: OpenBlade, ids: readonly string[], as: "done" | "gone"): void {
+  const now = open.store.getState().check;
+  const done = new Date().toISOString();
+  open.end();
+  open.put({
+    check: {
+      ...now,
+      corrections:
+        as === "gone"
+          ? now.corrections.filter(({ id }) => !ids.includes(id))
+          : now.corrections.map((one) => (ids.includes(one.id) ? { ...one, done } : one)),
+    },
+  });
+}

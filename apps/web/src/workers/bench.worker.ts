@@ -1,0 +1,41 @@
+import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { type Offer, stillInIt } from "@true-spine/core/design/still-in-it.ts";
+import { type BenchReport, benchReport } from "@true-spine/core/findings/bench-report.ts";
+import { type Asked, benchOf } from "@true-spine/core/inspect/bench.ts";
+import { spotsNear } from "@true-spine/core/inspect/plan.ts";
+import type { Spot } from "@true-spine/core/inspect/schema.ts";
+import { stageSteel } from "@true-spine/core/inspect/wanted.ts";
+import { reportOf } from "@true-spine/core/route/report.ts";
+import type { LengthUnit } from "@true-spine/core/units/length.ts";
+import { expose } from "comlink";
+
+export interface OfferWithRoute extends Offer {
+  /** Minutes at the belts for what is still to be done, on its own ladder; null without a route. */
+  readonly minutes: number | null;
+}
+
+/** The bench worked out off the main thread: every stage is a blade of its own, and faults are searched for. */
+const bench = {
+  report: (asked: Asked, unit: LengthUnit): BenchReport => benchReport(asked, unit),
+  /** Blades that are still in the steel as found, each with its route worked out anew. */
+  offers(asked: Asked): OfferWithRoute[] {
+    const { steel, twin } = benchOf(asked);
+    if (!twin) return [];
+    return stillInIt(steel, twin).map((offer) => ({ ...offer, minutes: minutesAfter(asked, offer.blade) }));
+  },
+  /** What may be read where a maker pointed. */
+  near({ blade, route, shop, stage, check }: Asked, u: number, height: number): Spot[] {
+    return spotsNear(stageSteel(blade, route, shop, stage, check.hardness ?? null), u, height);
+  },
+};
+
+function minutesAfter({ route, shop, stage }: Asked, blade: Blade): number | null {
+  if (!route?.stages.length) return null;
+  const report = reportOf(blade, route, shop, 0);
+  const i = report.stages.findIndex(({ kind }) => kind === stage);
+  return report.stages.slice(i + 1).reduce((sum, { minutes }) => sum + minutes, 0);
+}
+
+export type Bench = typeof bench;
+
+expose(bench);

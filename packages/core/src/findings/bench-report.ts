@@ -1,0 +1,142 @@
+import { type Line as DrawnLine, drawnLines } from "../blade/lines.ts";
+import { SIDES, type Side } from "../blade/schema.ts";
+import { read } from "../blade/table.ts";
+import { type Asked, benchOf, foundFaces, type Line } from "../inspect/bench.ts";
+import type { Correction } from "../inspect/correct.ts";
+import type { Explained } from "../inspect/fit.ts";
+import { clearSpan, PATTERN, type PatternKey } from "../inspect/patterns.ts";
+import { QUANTITY } from "../inspect/quantity.ts";
+import type { Spot } from "../inspect/schema.ts";
+import type { Truth } from "../inspect/truth.ts";
+import { edgeBand, stationOf } from "../inspect/wanted.ts";
+import type { LengthUnit } from "../units/length.ts";
+import type { Finding, NotJudged } from "./finding.ts";
+import { type Speech, speechIn } from "./judged.ts";
+import { judgeWork, told, workNotJudged } from "./true.ts";
+
+/** A fault that the readings look like, in words and figures. */
+export interface LooksLike {
+  readonly pattern: PatternKey;
+  readonly words: string;
+  readonly cause: string;
+  readonly cure: string;
+  readonly side: Side | null;
+  readonly x: readonly [number, number] | null;
+  readonly size: number;
+  readonly sizeWithin: number;
+  readonly unit: "mm" | "°";
+  readonly share: number;
+  readonly weight: number;
+  readonly evidence: readonly string[];
+}
+
+/** All that a page shows of the bench at one stage: plain figures, nothing that must be asked again. */
+export interface BenchReport {
+  readonly isBevelled: boolean;
+  readonly isHard: boolean;
+  readonly lines: readonly Line[];
+  readonly truth: Truth;
+  readonly found: readonly LooksLike[];
+  readonly rivals: readonly LooksLike[];
+  /** One more reading that would tell the first pattern from its nearest rival. */
+  readonly settles: { readonly spot: Spot; readonly words: string } | null;
+  /** Whether something is off that no pattern explains. */
+  readonly isUnexplained: boolean;
+  readonly faces: ReturnType<typeof foundFaces>;
+  readonly corrections: readonly Correction[];
+  readonly findings: readonly Finding[];
+  readonly notJudged: readonly NotJudged[];
+  /** How many readings lie where this blade no longer has anything to read. */
+  readonly astray: number;
+  /** For the strips: wanted edge with its band, x and mm. */
+  readonly edge: readonly { readonly x: number; readonly value: number; readonly band: number }[];
+  readonly grindLine: { readonly [side in Side]: readonly DrawnLine[] };
+  /** Least on a face beyond what the finished blade still needs, mm; null unread. */
+  readonly spare: number | null;
+}
+
+const POINTS = 40;
+
+/** Works the bench out for a page, in the unit on show. */
+export function benchReport(asked: Asked, unit: LengthUnit): BenchReport {
+  const { steel, lines, figures, truth, diagnosis, twin, corrections, astray } = benchOf(asked);
+  const say = speechIn(unit);
+  const [from, to] = clearSpan(steel);
+  const us = Array.from({ length: POINTS + 1 }, (_, i) => from + ((to - from) * i) / POINTS);
+  const rough = steel.isHard ? 1 : 2.5;
+  const edge = steel.isBevelled
+    ? us.flatMap((u) => {
+        const station = stationOf(steel, u);
+        const value = steel.isSharpened ? station.behind : edgeOf(steel, u);
+        return value === null ? [] : [{ x: station.x, value, band: edgeBand(value) * rough }];
+      })
+    : [];
+  return {
+    isBevelled: steel.isBevelled,
+    isHard: steel.isHard,
+    lines,
+    truth,
+    found: diagnosis.found.map((one) => looksLike(one, say)),
+    rivals: diagnosis.rivals.map((one) => looksLike(one, say)),
+    settles: diagnosis.settles && {
+      spot: diagnosis.settles.spot,
+      words: `${spotWords(diagnosis.settles.spot, say, stationX(steel, diagnosis.settles.spot))}: ${say.length(diagnosis.settles.first)} speaks for the first, ${say.length(diagnosis.settles.rival)} for the next.`,
+    },
+    isUnexplained: diagnosis.pattern === "unknown",
+    faces: twin ? foundFaces(steel, twin) : [],
+    corrections,
+    findings: judgeWork(steel, figures, truth, diagnosis, twin, unit),
+    notJudged: workNotJudged(steel, figures),
+    astray: astray.length,
+    edge,
+    grindLine: drawnLines(steel.field).grindLine,
+    spare:
+      twin &&
+      Math.min(
+        ...SIDES.flatMap((side) =>
+          twin.at.map((u) => steel.left.faces + read(twin.faces[side], u) - steel.needed),
+        ),
+      ),
+  };
+}
+
+/** The very edge as the stage leaves it, mm. */
+function edgeOf(steel: Parameters<typeof stationOf>[0], u: number): number {
+  const { cut } = stationOf(steel, u);
+  steel.field.sampleAt(cut.x, cut.y);
+  return Math.max(0, steel.field.right.lowest + steel.field.left.lowest);
+}
+
+const stationX = (steel: Parameters<typeof stationOf>[0], { u, x }: Spot) =>
+  u === undefined ? (x ?? 0) : stationOf(steel, u).x;
+
+/** A spot in words: what, which side, where. */
+export function spotWords(spot: Spot, say: Speech, x: number): string {
+  const { name, at } = QUANTITY[spot.what];
+  const side = spot.side ? `, ${spot.side}` : "";
+  const height = spot.height === undefined ? "" : ` ${say.length(spot.height)} up`;
+  return `${name}${height}${side}${at === "whole" ? "" : ` ${say.along(x, x)}`}`;
+}
+
+function looksLike(one: Explained, say: Speech): LooksLike {
+  const { shape } = one;
+  const figure = (spot: Spot, value: number) =>
+    QUANTITY[spot.what].unit === "mm" ? say.length(value) : `${value.toFixed(1)}${QUANTITY[spot.what].unit}`;
+  return {
+    pattern: one.pattern,
+    words: told(one, say),
+    cause: PATTERN[one.pattern].cause,
+    cure: PATTERN[one.pattern].cure,
+    side: shape.side ?? null,
+    x: shape.x ?? null,
+    size: one.size,
+    sizeWithin: one.sizeWithin,
+    unit: shape.unit,
+    share: one.share,
+    weight: one.weight,
+    evidence: one.evidence.map(
+      ({ spot, x, off, says }) =>
+        `${spotWords(spot, say, x)}: off by ${figure(spot, off)}, this says ${figure(spot, says)}`,
+    ),
+  };
+}
