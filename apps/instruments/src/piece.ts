@@ -76,9 +76,10 @@ function rows(table: readonly { at: number; value: number }[], at: number): numb
   return table.at(-1)!.value;
 }
 
-/** A window of 1 between two places with a soft millimetre or two at each end. */
+/** A window of 1 between two places, running out over a few millimetres at each end, as a belt's edge leaves it. */
+const RUNS_OUT = 6;
 const between = (x: number, from: number, to: number) => {
-  const rise = (v: number) => Math.max(0, Math.min(1, v / 2 + 0.5));
+  const rise = (v: number) => Math.max(0, Math.min(1, v / RUNS_OUT + 0.5));
   return rise(x - from) * rise(to - x);
 };
 

@@ -5,10 +5,13 @@ import { firstRoute } from "@true-spine/core/route/first.ts";
 import type { Stage } from "@true-spine/core/route/schema.ts";
 import { sql } from "drizzle-orm";
 import type { Database } from "../database.ts";
-import { createBlade, saveBlade } from "../records/blades.ts";
+import { createBlade, markBlade, saveBlade } from "../records/blades.ts";
 import { saveDocument } from "../records/documents.ts";
+import { keepReadings } from "../records/readings.ts";
+import { saveRun } from "../records/runs.ts";
 import { blades } from "../schema/blades.ts";
 import { DEMO_BLADES } from "./blades.ts";
+import { demoRun, soundReadings } from "./readings.ts";
 
 /** Puts the demo workshop's blades into an empty database; leaves any other alone. */
 export async function seedDemo(db: Database): Promise<void> {
@@ -28,8 +31,23 @@ export async function seedDemo(db: Database): Promise<void> {
     await saveDocument(db, id, "check", { file: check, base: 0, saveKey: id });
     if (state === "finished") {
       await saveDocument(db, id, "handle", { file: firstHandle(file, "full"), base: 0, saveKey: id });
+      await keepReadings(db, id, soundReadings(file, route, "hand", check, 31, "2026-11-14T10:00:00Z"));
+      await keepReadings(db, id, soundReadings(file, route, "sharpen", check, 32, "2026-11-17T16:20:00Z"));
     }
   }
+  await seedRun(db);
+}
+
+/** An order of blades alike, off the rack in the archive, with what was read on each. */
+async function seedRun(db: Database): Promise<void> {
+  const model = DEMO_BLADES.find(({ state }) => state === "in work")!.file;
+  const run = demoRun(model, firstRoute(model));
+  for (const { id, file, readings } of run.blades) {
+    await createBlade(db, id, file, "finished");
+    await markBlade(db, id, { archived: true });
+    await keepReadings(db, id, readings);
+  }
+  await saveRun(db, run.id, { file: run.file, base: 0, saveKey: run.id });
 }
 
 /** How far each of the demo blades has come: the finished one all the way, the one in work to its true flats after the oven. */

@@ -22,6 +22,7 @@ export function Shell() {
         </Link>
         {[
           { to: "/", name: "Rack" },
+          { to: "/runs", name: "Runs" },
           { to: "/stores", name: "Stores" },
         ].map(({ to, name }) => (
           <NavLink

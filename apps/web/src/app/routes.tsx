@@ -3,6 +3,8 @@ import { BladeRoute } from "../pages/blade/BladeRoute.tsx";
 import { CardRoute } from "../pages/card/Card.tsx";
 import { NewBlade } from "../pages/new/NewBlade.tsx";
 import { Rack } from "../pages/rack/Rack.tsx";
+import { RunPage } from "../pages/runs/RunPage.tsx";
+import { Runs } from "../pages/runs/Runs.tsx";
 import { Stores } from "../pages/stores/Stores.tsx";
 import { Lost, Shell } from "./Shell.tsx";
 
@@ -13,6 +15,8 @@ export const router = createBrowserRouter([
     errorElement: <Lost />,
     children: [
       { path: "/", element: <Rack /> },
+      { path: "/runs", element: <Runs /> },
+      { path: "/runs/:id", element: <RunPage /> },
       { path: "/stores", element: <Stores /> },
       { path: "/new", element: <NewBlade /> },
       { path: "/blades/:id", element: <Navigate to="grind" replace /> },

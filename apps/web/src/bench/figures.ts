@@ -6,7 +6,7 @@ import { type LengthUnit, parseLength, showLength } from "@true-spine/core/units
 /** A figure of a quantity, in the unit on show, without its sign of unit. */
 export function showFigure(what: Spot["what"], value: number, unit: LengthUnit): string {
   const { unit: of } = QUANTITY[what];
-  if (of !== "mm") return value.toFixed(1);
+  if (of !== "mm") return value.toFixed(what === "square" ? 2 : 1);
   return showLength(value, unit, unit === "mm" && isLong(what) ? 1 : undefined);
 }
 

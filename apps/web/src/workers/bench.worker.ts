@@ -1,11 +1,15 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import type { RunReadings } from "@true-spine/core/contract.ts";
 import { type Offer, stillInIt } from "@true-spine/core/design/still-in-it.ts";
 import { type BenchReport, benchReport } from "@true-spine/core/findings/bench-report.ts";
 import { type Asked, benchOf } from "@true-spine/core/inspect/bench.ts";
-import { spotsNear } from "@true-spine/core/inspect/plan.ts";
+import { inHandOrder, potentialSpots, spotsNear } from "@true-spine/core/inspect/plan.ts";
+import { type RunReport, runReport } from "@true-spine/core/inspect/run-report.ts";
 import type { Spot } from "@true-spine/core/inspect/schema.ts";
-import { stageSteel } from "@true-spine/core/inspect/wanted.ts";
+import { stageSteel, wantedAt } from "@true-spine/core/inspect/wanted.ts";
 import { reportOf } from "@true-spine/core/route/report.ts";
+import type { Route } from "@true-spine/core/route/schema.ts";
+import type { Shop } from "@true-spine/core/shop/schema.ts";
 import type { LengthUnit } from "@true-spine/core/units/length.ts";
 import { expose } from "comlink";
 
@@ -23,6 +27,12 @@ const bench = {
     if (!twin) return [];
     return stillInIt(steel, twin).map((offer) => ({ ...offer, minutes: minutesAfter(asked, offer.blade) }));
   },
+  /** Every spot that may be read after a stage: what a run can chart. */
+  spots({ blade, route, shop, stage, check }: Asked): { spot: Spot; x: number }[] {
+    const steel = stageSteel(blade, route, shop, stage, check.hardness ?? null);
+    return inHandOrder(potentialSpots(steel)).map((spot) => ({ spot, x: wantedAt(steel, spot)!.x }));
+  },
+  run: (read: RunReadings, route: Route | null, shop: Shop): RunReport => runReport(read, route, shop),
   /** What may be read where a maker pointed. */
   near({ blade, route, shop, stage, check }: Asked, u: number, height: number): Spot[] {
     return spotsNear(stageSteel(blade, route, shop, stage, check.hardness ?? null), u, height);

@@ -3,6 +3,7 @@ import { compileField } from "@true-spine/core/blade/field.ts";
 import { meshOf } from "@true-spine/core/blade/mesh.ts";
 import { compileRing } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { type Spec, specOf } from "@true-spine/core/inspect/spec.ts";
 import { reportOf } from "@true-spine/core/route/report.ts";
 import type { Route, StageKind } from "@true-spine/core/route/schema.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
@@ -17,6 +18,7 @@ import { writeGaugePlates, writeGauges } from "@true-spine/formats/write-gauges.
 import { writeCalendar, writeRouteCsv } from "@true-spine/formats/write-route.ts";
 import { type RouteSheetOptions, writeRouteSheet } from "@true-spine/formats/write-route-sheet.ts";
 import { write3mf, writeStl } from "@true-spine/formats/write-solids.ts";
+import { type SpecSheetOptions, writeSpecSheet } from "@true-spine/formats/write-spec-sheet.ts";
 import { writeStations } from "@true-spine/formats/write-stations.ts";
 import { writeSvg } from "@true-spine/formats/write-svg.ts";
 import { type TemplateOptions, writeTemplate } from "@true-spine/formats/write-template.ts";
@@ -33,6 +35,9 @@ const filing = {
   routeSheet: (blade: Blade, route: Route, shop: Shop, options: RouteSheetOptions) =>
     writeRouteSheet(route, reportOf(blade, route, shop, 0), shop, options),
   routeCsv: (blade: Blade, route: Route, shop: Shop) => writeRouteCsv(route, reportOf(blade, route, shop, 0)),
+  spec: (blade: Blade, read: Parameters<typeof specOf>[1]): Spec => specOf(blade, read),
+  specSheet: (blade: Blade, read: Parameters<typeof specOf>[1], options: SpecSheetOptions) =>
+    writeSpecSheet(blade, specOf(blade, read), options),
   calendar: (name: string, id: string, route: Route) => writeCalendar(name, id, route, new Date()),
   readings(
     text: string,

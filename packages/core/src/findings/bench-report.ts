@@ -8,7 +8,8 @@ import { clearSpan, PATTERN, type PatternKey } from "../inspect/patterns.ts";
 import { QUANTITY } from "../inspect/quantity.ts";
 import type { Spot } from "../inspect/schema.ts";
 import type { Truth } from "../inspect/truth.ts";
-import { edgeBand, stationOf } from "../inspect/wanted.ts";
+import type { Twin } from "../inspect/twin.ts";
+import { edgeBand, type StageSteel, stationOf } from "../inspect/wanted.ts";
 import type { LengthUnit } from "../units/length.ts";
 import type { Finding, NotJudged } from "./finding.ts";
 import { type Speech, speechIn } from "./judged.ts";
@@ -51,8 +52,8 @@ export interface BenchReport {
   /** For the strips: wanted edge with its band, x and mm. */
   readonly edge: readonly { readonly x: number; readonly value: number; readonly band: number }[];
   readonly grindLine: { readonly [side in Side]: readonly DrawnLine[] };
-  /** Least on a face beyond what the finished blade still needs, mm; null unread. */
-  readonly spare: number | null;
+  /** Least on a face beyond what the finished blade still needs, mm, and what covers 95 of 100 there; null unread. */
+  readonly spare: { readonly least: number; readonly within: number } | null;
 }
 
 const POINTS = 40;
@@ -90,25 +91,28 @@ export function benchReport(asked: Asked, unit: LengthUnit): BenchReport {
     astray: astray.length,
     edge,
     grindLine: drawnLines(steel.field).grindLine,
-    spare:
-      twin &&
-      Math.min(
-        ...SIDES.flatMap((side) =>
-          twin.at.map((u) => steel.left.faces + read(twin.faces[side], u) - steel.needed),
-        ),
-      ),
+    spare: twin && leastSpare(steel, twin),
   };
 }
 
+function leastSpare(steel: StageSteel, twin: Twin) {
+  const all = SIDES.flatMap((side) =>
+    twin.at.map((u) => ({
+      least: steel.left.faces + read(twin.faces[side], u) - steel.needed,
+      within: 2 * read(twin.within[side], u),
+    })),
+  );
+  return all.reduce((a, b) => (b.least < a.least ? b : a));
+}
+
 /** The very edge as the stage leaves it, mm. */
-function edgeOf(steel: Parameters<typeof stationOf>[0], u: number): number {
+function edgeOf(steel: StageSteel, u: number): number {
   const { cut } = stationOf(steel, u);
   steel.field.sampleAt(cut.x, cut.y);
   return Math.max(0, steel.field.right.lowest + steel.field.left.lowest);
 }
 
-const stationX = (steel: Parameters<typeof stationOf>[0], { u, x }: Spot) =>
-  u === undefined ? (x ?? 0) : stationOf(steel, u).x;
+const stationX = (steel: StageSteel, { u, x }: Spot) => (u === undefined ? (x ?? 0) : stationOf(steel, u).x);
 
 /** A spot in words: what, which side, where. */
 export function spotWords(spot: Spot, say: Speech, x: number): string {

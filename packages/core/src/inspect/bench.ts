@@ -6,7 +6,7 @@ import type { Route, StageKind } from "../route/schema.ts";
 import type { Shop } from "../shop/schema.ts";
 import { type Correction, correctionsFor } from "./correct.ts";
 import { type Figure, figureOf, instrumentFor } from "./figure.ts";
-import { type Diagnosis, diagnose } from "./fit.ts";
+import { type Diagnosis, diagnose, endsToRead } from "./fit.ts";
 import { instrumentsOf } from "./instruments.ts";
 import { placeOf } from "./patterns.ts";
 import { inHandOrder, placesAlong, potentialSpots, readingPlan, withPlaces } from "./plan.ts";
@@ -79,7 +79,12 @@ export function benchOf({ blade, route, shop, stage, check, readings }: Asked): 
     figures.push(figure);
     figureAt.set(key, figure);
   }
-  const plan = withPlaces(readingPlan(steel, instruments), check.places);
+  const potential = potentialSpots(steel).filter((spot) => !figureAt.has(spotKey(spot)));
+  const diagnosis = diagnose(steel, figures, potential);
+  const plan = withPlaces(readingPlan(steel, instruments), [
+    ...check.places,
+    ...endsToRead(steel, figures, diagnosis),
+  ]);
   const planned = new Set(plan.map(spotKey));
   const beside = figures.filter(({ spot }) => !planned.has(spotKey(spot))).map(({ spot }) => spot);
   const lines = inHandOrder([...plan, ...beside]).flatMap((spot): Line[] => {
@@ -90,8 +95,6 @@ export function benchOf({ blade, route, shop, stage, check, readings }: Asked): 
     const { bias, name } = biasOf(steel, spot, instruments);
     return [{ key, spot, wanted, figure, shows: wanted.value + bias, instrument: name }];
   });
-  const potential = potentialSpots(steel).filter((spot) => !figureAt.has(spotKey(spot)));
-  const diagnosis = diagnose(steel, figures, potential);
   const twin = twinOf(steel, figures, diagnosis);
   return {
     steel,

@@ -175,9 +175,13 @@ function offCentre(steel: StageSteel, spots: readonly Spot[]): Shape[] {
     for (let k = i + 1; k < us.length; k++) runs.push([i, k]);
   }
   return runs.flatMap(([i, k]) => {
-    const from = i === 0 ? 0 : (us[i - 1]! + us[i]!) / 2;
-    const to = k === us.length - 1 ? 1 : (us[k]! + us[k + 1]!) / 2;
-    const within = (u: number) => (u >= from && u <= to ? 1 : 0);
+    // Full where it was read, and running out to the next place on either side where it was not.
+    const [before, after] = [us[i - 1], us[k + 1]];
+    const within = (u: number) => {
+      if (u < us[i]!) return before === undefined ? 1 : Math.max(0, (u - before) / (us[i]! - before));
+      if (u > us[k]!) return after === undefined ? 1 : Math.max(0, (after - u) / (after - us[k]!));
+      return 1;
+    };
     const x = [xAt(steel, us[i]!), xAt(steel, us[k]!)] as const;
     const moved = faceShape(
       steel,

@@ -50,12 +50,12 @@ interface Rule {
   readonly beyond: number;
 }
 
-/** Source: NIST/SEMATECH e-Handbook 6.3.2, the WECO rules. */
+/** Each on one side of the mean. Source: NIST/SEMATECH e-Handbook 6.3.2, the WECO rules. */
 const RULES: readonly Rule[] = [
-  { words: "beyond three sigma", of: 1, count: 1, beyond: 3 },
-  { words: "two of three beyond two sigma on one side", of: 3, count: 2, beyond: 2 },
-  { words: "four of five beyond one sigma on one side", of: 5, count: 4, beyond: 1 },
-  { words: "eight in a row on one side of the mean", of: 8, count: 8, beyond: 0 },
+  { words: "one beyond 3σ", of: 1, count: 1, beyond: 3 },
+  { words: "2 of 3 beyond 2σ", of: 3, count: 2, beyond: 2 },
+  { words: "4 of 5 beyond 1σ", of: 5, count: 4, beyond: 1 },
+  { words: "8 on one side", of: 8, count: 8, beyond: 0 },
 ];
 
 function signalsOf(values: readonly number[], mean: number, sigma: number): IndividualsChart["signals"] {

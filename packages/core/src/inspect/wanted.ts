@@ -149,6 +149,9 @@ export function wantedAt(steel: StageSteel, spot: Spot): Wanted | null {
     }
     case "line": {
       const side = station![spot.side!];
+      // A bevel to the spine has no line, but for what the plunge's own run leaves at the heel.
+      const bevel = bevelOn(steel.blade, spot.side!);
+      if (bevel.kind === "none" || bevel.set === "full") return null;
       if (!steel.isBevelled || side.grindLine === null || side.endsAt === "spine") return null;
       const band = lineBand(steel, station!, spot.side!);
       return make(side.grindLine, band, {

@@ -52,6 +52,7 @@ const Stage = Type.Object(
     planned: Type.Optional(Type.String({ pattern: "^\\d{4}-\\d{2}-\\d{2}$" })),
     /** The set-up of the shop that it was ground with, by its id. */
     setup: Type.Optional(Type.String({ pattern: "^[a-z0-9-]{1,40}$" })),
+    /** As readings were kept before they had a file of their own: still read, no longer written. */
     readings: Type.Optional(Type.Array(StageReading, { maxItems: 200 })),
   },
   only,

@@ -5,6 +5,7 @@ import { proxy, type Remote, wrap } from "comlink";
 import { useRef, useState } from "react";
 import { useStore } from "zustand";
 import { useSettings } from "../../app/settings.ts";
+import { useReadings } from "../../bench/useReadings.ts";
 import { useDocument, usePurpose, useRail, useScreen } from "../../blade/context.ts";
 import { LengthBox } from "../../parts/Box.tsx";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
@@ -37,7 +38,12 @@ export function TakePanel() {
 function Choices({ onClose }: { onClose: () => void }) {
   const { open, savings, id } = useScreen();
   const route = useDocument("route");
+  const check = useDocument("check");
+  const own = useDocument("handle");
+  const readings = useReadings();
   const { shop } = useShop();
+  const handle = own.parts.length + own.pins.length > 0 ? own : null;
+  const read = { route, shop, check, handle, readings };
   const purpose = usePurpose();
   const unit = useSettings((settings) => settings.unit);
   const revision = useStore(savings.blade.state, (state) => state.revision);
@@ -199,6 +205,31 @@ function Choices({ onClose }: { onClose: () => void }) {
           ending: ".json",
           type: "application/json",
         }))}
+      </ul>
+      <h3 className="mt-5 font-bold">For the buyer</h3>
+      <ul>
+        {item(
+          "spec sheet",
+          "PDF, one page: what was wanted and what was read, what was let stand, care and cautions.",
+          async (files, blade) => {
+            const bytes = new Uint8Array(await (await fetch(font)).arrayBuffer());
+            const options = { paper, unit, font: bytes, date: new Date() };
+            return {
+              content: await files.specSheet(blade, read, options),
+              ending: `-spec-${paper}.pdf`,
+              type: "application/pdf",
+            };
+          },
+        )}
+        {item(
+          "spec as JSON",
+          "The same figures, for whoever reads them by program.",
+          async (files, blade) => ({
+            content: `${JSON.stringify(await files.spec(blade, read), null, 2)}\n`,
+            ending: "-spec.json",
+            type: "application/json",
+          }),
+        )}
       </ul>
       {route.stages.length > 0 && (
         <>

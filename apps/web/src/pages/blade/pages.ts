@@ -3,6 +3,7 @@ import type { SidePlace } from "../../rail/SideView.tsx";
 import { CheckPage } from "./check/CheckPage.tsx";
 import { GrindControls } from "./GrindControls.tsx";
 import { GrindHandles } from "./GrindHandles.tsx";
+import { LogPage } from "./log/LogPage.tsx";
 import { RoutePage } from "./route/RoutePage.tsx";
 import { ShapeControls } from "./ShapeControls.tsx";
 import { ShapeHandles } from "./ShapeHandles.tsx";
@@ -19,4 +20,5 @@ export const BLADE_PAGES: readonly BladePage[] = [
   { path: "grind", name: "Grind", Controls: GrindControls, Handles: GrindHandles },
   { path: "route", name: "Route", Page: RoutePage },
   { path: "check", name: "Check", Page: CheckPage, isOfWork: true },
+  { path: "log", name: "Log", Page: LogPage, isOfWork: true },
 ];

@@ -8,7 +8,7 @@ import { BLADE_PAGES } from "./pages.ts";
 
 /** What the keys do, as the list behind ? shows it. */
 export const KEYS: readonly { keys: string; does: string }[] = [
-  { keys: "1 – 4", does: "Shape, Grind, Route, Check" },
+  { keys: "1 – 5", does: "Shape, Grind, Route, Check, Log" },
   { keys: "← →", does: "move the scribe 1 mm, with Shift 5 mm" },
   {
     keys: "+ −",

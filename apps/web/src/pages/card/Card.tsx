@@ -9,6 +9,8 @@ import { X } from "lucide-react";
 import { type ReactNode, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { useSettings } from "../../app/settings.ts";
+import { markCorrection } from "../../bench/corrections.ts";
+import { useReadings } from "../../bench/useReadings.ts";
 import { useDocument, useFilePart, useSaveStatus, useScreen } from "../../blade/context.ts";
 import { useRouteReport } from "../../blade/routing.ts";
 import { SAVE_WORDS } from "../../blade/save-words.ts";
@@ -18,6 +20,7 @@ import { Conflict } from "../blade/Conflict.tsx";
 import { CardDrawing } from "./CardDrawing.tsx";
 import { useOffline } from "./offline.ts";
 import { ReadingPanel } from "./ReadingPanel.tsx";
+import { lastOnCard, toReading } from "./taken.ts";
 import { standingOf, told } from "./told.ts";
 import { useAwake } from "./useAwake.ts";
 
@@ -33,7 +36,9 @@ export function CardRoute() {
 }
 
 function Card() {
-  const { open, id } = useScreen();
+  const { open, id, readings } = useScreen();
+  const taken = useReadings();
+  const check = useDocument("check");
   const name = useFilePart((file) => file.name);
   const route = useDocument("route");
   const { report } = useRouteReport();
@@ -86,7 +91,7 @@ function Card() {
   const shown = report?.stages[index]?.kind === stage.kind ? report.stages[index]! : null;
   const facts = STAGES[stage.kind];
   const take = (reading: TakenReading) => {
-    changeStage((one) => ({ ...one, readings: [...(one.readings ?? []), reading] }));
+    if (shown) readings.take(toReading(reading, shown, side));
     if (reading.past && reading.what === "edge" && shown) {
       const now = open.store.getState().route;
       const { toGo } = standingOf(reading, shown, report, now);
@@ -94,7 +99,8 @@ function Card() {
     }
     setIsReading(null);
   };
-  const reading = stage.readings?.at(-1) ?? null;
+  const reading = shown && lastOnCard(taken, shown);
+  const corrections = check.corrections.filter((one) => one.stage === stage.kind && !one.done);
   const outside = report?.layout && stage.kind === "rough" ? report.layout.places[1]!.outside : null;
   return (
     <div className="flex h-full flex-col bg-room text-lg">
@@ -140,6 +146,12 @@ function Card() {
             {facts.words}
           </p>
           {reading && shown && <p className="font-semibold">{told(reading, shown, report, route, unit)}</p>}
+          {corrections.map((one) => (
+            <p key={one.id} className="mt-1 flex items-center gap-4 bg-sheet px-3 py-1">
+              <span className="min-w-0 flex-1">Put right: {one.why}</span>
+              <Small onClick={() => markCorrection(open, [one.id], "done")}>done</Small>
+            </p>
+          ))}
           {shown?.isBevelled && (
             <p className="text-base text-faint">
               {showLength(shown.readings[1]!.edge, unit)} is near{" "}

@@ -15,6 +15,7 @@ import { PlainButton } from "../../parts/Dialog.tsx";
 import { NumberBox } from "../../parts/NumberBox.tsx";
 import { useShop } from "../../shop/shop.ts";
 import { Conflict } from "./Conflict.tsx";
+import { InstrumentsTable } from "./InstrumentsTable.tsx";
 import { PlanGroup } from "./PlanGroup.tsx";
 import { SetupsTable } from "./SetupsTable.tsx";
 
@@ -100,6 +101,7 @@ export function Stores() {
             {SCALES.map(({ name, source }) => `${name}, ${source}`).join("; ")}.
           </p>
           <SetupsTable />
+          <InstrumentsTable />
         </div>
         <aside
           aria-label="Reckoning, and a plan"

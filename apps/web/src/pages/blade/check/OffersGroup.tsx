@@ -1,3 +1,4 @@
+import type { BenchReport } from "@true-spine/core/findings/bench-report.ts";
 import type { Asked } from "@true-spine/core/inspect/bench.ts";
 import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useEffect, useState } from "react";
@@ -9,7 +10,7 @@ import { useNotices } from "../../../parts/Notices.tsx";
 import type { OfferWithRoute } from "../../../workers/bench.worker.ts";
 
 /** The as-found steel: whether the drawn blade is still in it, and up to three others that are. */
-export function OffersGroup({ asked, spare }: { asked: Asked; spare: number | null }) {
+export function OffersGroup({ asked, spare }: { asked: Asked; spare: BenchReport["spare"] }) {
   const { open } = useScreen();
   const unit = useSettings((settings) => settings.unit);
   const [offers, setOffers] = useState<readonly OfferWithRoute[] | "asking" | null>(null);
@@ -32,9 +33,11 @@ export function OffersGroup({ asked, spare }: { asked: Asked; spare: number | nu
     <Group title="Still in the steel">
       {spare !== null && (
         <p className="text-sm">
-          {spare >= 0
-            ? `The blade as drawn is: ${say(spare)} to spare on each face at the least.`
-            : `The blade as drawn is not: ${say(-spare)} is missing where it is least.`}
+          {spare.least >= 0
+            ? `The blade as drawn is: ${say(spare.least)} to spare on each face at the least, within ${say(spare.within)}.`
+            : -spare.least < spare.within
+              ? `The blade as drawn may be: by ${say(-spare.least)} that cannot be read, within ${say(spare.within)}.`
+              : `The blade as drawn is not: ${say(-spare.least)} is missing where it is least.`}
         </p>
       )}
       {offers === null && <SmallButton onClick={ask}>which blades are still in it?</SmallButton>}

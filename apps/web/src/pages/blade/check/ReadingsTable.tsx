@@ -82,10 +82,13 @@ function placeOf({ spot, wanted }: Line, unit: Parameters<typeof showLength>[1])
 }
 
 function What({ line, onGo }: { line: Line; onGo: (spot: Spot) => void }) {
+  const unit = useSettings((settings) => settings.unit);
+  const { height } = line.spot;
   return (
     <td className="px-1.5 py-1">
       <button type="button" className="rounded text-left hover:underline" onClick={() => onGo(line.spot)}>
         {QUANTITY[line.spot.what].name}
+        {height !== undefined && `, ${showLength(height, unit, unit === "mm" ? 0 : undefined)} up`}
         {line.spot.side && `, ${line.spot.side}`}
       </button>
     </td>

@@ -137,7 +137,13 @@ export function TakeGroup({
           </p>
         </>
       )}
-      {!line && <p className="text-sm text-faint">Nothing of this stage is read at the bench.</p>}
+      {!line && (
+        <p className="text-sm text-faint">
+          {lines.length > 0
+            ? "All of the round is read. Choose a place in the list to read it again."
+            : "Nothing of this stage is read at the bench."}
+        </p>
+      )}
     </Group>
   );
 }

@@ -1,10 +1,12 @@
 import { firstRoute } from "@true-spine/core/route/first.ts";
 import type { Stage } from "@true-spine/core/route/schema.ts";
-import { SCHOOLS } from "@true-spine/core/route/stages.ts";
+import { SCHOOLS, STAGES } from "@true-spine/core/route/stages.ts";
 import { useState } from "react";
 import { Link } from "react-router";
+import { markCorrection } from "../../../bench/corrections.ts";
 import { useDocument, useScreen } from "../../../blade/context.ts";
 import { useRouteReport } from "../../../blade/routing.ts";
+import { SmallButton } from "../../../parts/Group.tsx";
 import { Sign } from "../../../parts/Sign.tsx";
 import { LadderRail } from "./LadderRail.tsx";
 import { LayoutGroup } from "./LayoutGroup.tsx";
@@ -72,6 +74,7 @@ export function RoutePage() {
               ))}
             </ul>
           )}
+          <ToPutRight />
           <StageTable
             route={route}
             stages={report?.stages ?? null}
@@ -102,6 +105,27 @@ export function RoutePage() {
         </div>
       </aside>
     </div>
+  );
+}
+
+/** Corrections that were accepted at the bench and are still to be done: steps of the route like any other. */
+function ToPutRight() {
+  const { open } = useScreen();
+  const { corrections } = useDocument("check");
+  const standing = corrections.filter(({ done }) => !done);
+  if (standing.length === 0) return null;
+  return (
+    <ul aria-label="To put right" className="border-t border-rule">
+      {standing.map(({ id, stage, why }) => (
+        <li key={id} className="flex items-center gap-2 border-b border-rule py-1.5 text-sm">
+          <Sign of="fix" className="size-3.5" />
+          <span className="min-w-0 flex-1">
+            Put right after {STAGES[stage].name.toLowerCase()}: {why}
+          </span>
+          <SmallButton onClick={() => markCorrection(open, [id], "done")}>done</SmallButton>
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -1,0 +1,117 @@
+import { SIDES } from "@true-spine/core/blade/schema.ts";
+import { halfOf, stationOf } from "@true-spine/core/inspect/wanted.ts";
+import { describe, expect, test } from "vitest";
+import { cutPiece } from "../src/piece.ts";
+import { hollowKnife, knife, setupOf } from "./bench.ts";
+
+const convexKnife = () =>
+  knife((file) => {
+    file.bevels.right = { ...file.bevels.right, kind: "convex", bulge: 0.12 };
+  });
+const heldKnife = () =>
+  knife((file) => {
+    const { plunge } = file.bevels.right;
+    file.bevels.right = { kind: "flat", pull: "follow", set: "angle", angle: 4, plunge };
+  });
+
+describe("a piece without faults is the stage's own steel, by surfaces cut apart from it", () => {
+  test.each([
+    ["flat", knife()],
+    ["hollow", hollowKnife()],
+    ["convex", convexKnife()],
+    ["flat at an angle", heldKnife()],
+  ])("%s", (_, blade) => {
+    for (const stage of ["true", "finish"] as const) {
+      const { steel } = setupOf(blade, stage);
+      const piece = cutPiece({ blade, left: steel.left, isSharpened: false, faults: [] });
+      let worst = 0;
+      for (const u of [0.2, 0.35, 0.5, 0.65, 0.8, 0.92]) {
+        const station = stationOf(steel, u);
+        const [x, y] = [station.x, station.y];
+        for (const height of [0.05, 0.5, 2, 5, 8]) {
+          for (const side of SIDES) {
+            const at = [x + station.inward[0] * height, y + station.inward[1] * height] as const;
+            worst = Math.max(worst, Math.abs(piece.half(side, ...at) - halfOf(steel, station, side, height)));
+          }
+        }
+      }
+      expect(worst).toBeLessThan(0.004);
+    }
+  });
+});
+
+describe("faults stand where they were cut", () => {
+  const setup = setupOf(knife(), "true");
+  const { blade, steel } = setup;
+  const cut = (faults: Parameters<typeof cutPiece>[0]["faults"]) =>
+    cutPiece({ blade, left: steel.left, isSharpened: false, faults });
+  const sound = cut([]);
+  const at = (x: number) => {
+    const u = Array.from({ length: 1000 }, (_, i) => i / 1000).find((one) => sound.edgeAt(one).x >= x)!;
+    return { u, ...sound.edgeAt(u) };
+  };
+
+  test("an edge k to the left: left half up by k, right half down by it, within its stretch alone", () => {
+    const piece = cut([{ kind: "off-centre", k: 0.2, from: 40, to: 75 }]);
+    const { x, y } = at(58);
+    expect(piece.half("left", x, y) - sound.half("left", x, y)).toBeCloseTo(0.2, 6);
+    expect(piece.half("right", x, y) - sound.half("right", x, y)).toBeCloseTo(-0.2, 6);
+    const far = at(95);
+    expect(piece.half("left", far.x, far.y)).toBeCloseTo(sound.half("left", far.x, far.y), 9);
+  });
+
+  test("a thick face lowers its grind line by δ/sin β", () => {
+    const piece = cut([{ kind: "heavy", side: "right", by: 0.1, from: 30, to: 90 }]);
+    const { u } = at(60);
+    const beta = (stationOf(steel, u).right.primaryAngle! * Math.PI) / 180;
+    // Proud by 0.1 along the middle plane's normal is 0.1·cos β square to the face.
+    const fall = sound.line("right", u)! - piece.line("right", u)!;
+    expect(fall).toBeCloseTo((0.1 * Math.cos(beta)) / Math.sin(beta), 1);
+    expect(piece.line("left", u)).toBeCloseTo(sound.line("left", u)!, 6);
+  });
+
+  test("a straight pull is felt round the belly and nowhere before it", () => {
+    const piece = cut([{ kind: "belly-thick", most: 0.2 }]);
+    const thick = (x: number) => {
+      const { x: px, y } = at(x);
+      return (
+        piece.half("left", px, y) +
+        piece.half("right", px, y) -
+        sound.half("left", px, y) -
+        sound.half("right", px, y)
+      );
+    };
+    expect(thick(40)).toBeLessThan(0.01);
+    expect(thick(117)).toBeGreaterThan(0.12);
+  });
+
+  test("what is taken off a face afterwards is gone from that face", () => {
+    const off = [
+      { x: 40, t: 0.15 },
+      { x: 80, t: 0.15 },
+    ];
+    const piece = cutPiece({
+      blade,
+      left: steel.left,
+      isSharpened: false,
+      faults: [],
+      taken: [{ side: "left", off }],
+    });
+    const { x, y } = at(60);
+    expect(sound.half("left", x, y) - piece.half("left", x, y)).toBeCloseTo(0.15, 2);
+    expect(piece.half("right", x, y)).toBeCloseTo(sound.half("right", x, y), 9);
+  });
+
+  test("a plunge set back, a bent reference of squareness, flats too thick", () => {
+    const piece = cut([
+      { kind: "plunge-back", side: "left", by: 1.5, lean: 2 },
+      { kind: "out-of-square", by: 0.5 },
+      { kind: "flats-not-true", heel: 0.1, tip: 0.2 },
+    ]);
+    expect(piece.plunge("left")).toBeCloseTo(sound.plunge("left")! - 1.5, 9);
+    expect(piece.plunge("right")).toBe(sound.plunge("right"));
+    expect(piece.lean("left")).toBeCloseTo(sound.lean("left")! + 2, 9);
+    expect(piece.square).toBe(0.5);
+    expect(piece.flats(0) - sound.flats(0)).toBeCloseTo(0.1, 9);
+  });
+});

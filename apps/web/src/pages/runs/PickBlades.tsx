@@ -1,0 +1,96 @@
+import { useState } from "react";
+import { useRack } from "../../api/blades.ts";
+import { PlainButton, Question } from "../../parts/Dialog.tsx";
+import { SmallButton } from "../../parts/Group.tsx";
+
+/** Which blades a run is made of, in the order they were made. */
+export function PickBlades({
+  picked,
+  onKeep,
+  onClose,
+}: {
+  picked: readonly string[];
+  onKeep: (blades: string[]) => void;
+  onClose: () => void;
+}) {
+  const [search, setSearch] = useState("");
+  const { data } = useRack("", false);
+  const [blades, setBlades] = useState<readonly string[]>(picked);
+  const rows = (data ?? []).filter(({ name }) => name.toLowerCase().includes(search.toLowerCase()));
+  const nameOf = (id: string) => data?.find((row) => row.id === id)?.name ?? "a blade that is gone";
+  const free = rows.filter(({ id }) => !blades.includes(id));
+  const move = (i: number, by: 1 | -1) => {
+    const next = [...blades];
+    const [one] = next.splice(i, 1);
+    next.splice(i + by, 0, one!);
+    setBlades(next);
+  };
+  return (
+    <Question title="Blades of the run" isOpen onClose={onClose} wide>
+      <div className="grid grid-cols-2 gap-5">
+        <div>
+          <input
+            type="search"
+            aria-label="Search by name"
+            placeholder="name"
+            className="h-8 w-full rounded border border-frame bg-sheet px-2"
+            value={search}
+            onChange={(event) => setSearch(event.currentTarget.value)}
+          />
+          <ul aria-label="On the rack" className="mt-2 max-h-72 overflow-y-auto">
+            {free.map(({ id, name }) => (
+              <li key={id} className="flex items-center gap-2 border-b border-rule py-1 text-sm">
+                <span className="min-w-0 flex-1 truncate">{name}</span>
+                <SmallButton label={`Add ${name}`} onClick={() => setBlades([...blades, id])}>
+                  add
+                </SmallButton>
+              </li>
+            ))}
+          </ul>
+          {free.length > 1 && (
+            <div className="mt-2">
+              {/* The rack shows the newest first; a run goes from the first made to the last. */}
+              <SmallButton onClick={() => setBlades([...blades, ...free.map(({ id }) => id).reverse()])}>
+                add all {free.length} shown
+              </SmallButton>
+            </div>
+          )}
+        </div>
+        <div>
+          <p className="h-8 text-sm font-semibold">In the order they were made: {blades.length}</p>
+          <ol aria-label="Of the run" className="mt-2 max-h-80 overflow-y-auto">
+            {blades.map((id, i) => (
+              <li key={id} className="flex items-center gap-1 border-b border-rule py-1 text-sm">
+                <span className="min-w-0 flex-1 truncate">
+                  {i + 1}. {nameOf(id)}
+                </span>
+                {i > 0 && (
+                  <SmallButton label={`${nameOf(id)} earlier`} onClick={() => move(i, -1)}>
+                    ↑
+                  </SmallButton>
+                )}
+                {i < blades.length - 1 && (
+                  <SmallButton label={`${nameOf(id)} later`} onClick={() => move(i, 1)}>
+                    ↓
+                  </SmallButton>
+                )}
+                <SmallButton
+                  label={`Take ${nameOf(id)} out`}
+                  onClick={() => setBlades(blades.filter((one) => one !== id))}
+                >
+                  out
+                </SmallButton>
+              </li>
+            ))}
+          </ol>
+        </div>
+      </div>
+      <div className="mt-5 flex justify-end gap-2">
+        <PlainButton onClick={onClose}>Leave it</PlainButton>
+        <PlainButton kind="main" onClick={() => onKeep([...blades])}>
+          Keep these {blades.length}
+        </PlainButton>
+      </div>
+    </Question>
+  );
+}

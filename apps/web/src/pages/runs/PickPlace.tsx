@@ -1,0 +1,85 @@
+import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { placeName } from "@true-spine/core/inspect/run-report.ts";
+import type { ChartedPlace } from "@true-spine/core/inspect/run-schema.ts";
+import { NO_CHECK, type Spot, spotKey } from "@true-spine/core/inspect/schema.ts";
+import { NO_ROUTE, type Route, type StageKind } from "@true-spine/core/route/schema.ts";
+import { STAGES } from "@true-spine/core/route/stages.ts";
+import { useEffect, useState } from "react";
+import { readDocument } from "../../api/blades.ts";
+import { askBench } from "../../bench/asking.ts";
+import { PlainButton, Question } from "../../parts/Dialog.tsx";
+import { Choice } from "../../parts/Group.tsx";
+import { useShop } from "../../shop/shop.ts";
+import { stagesToCheck } from "../blade/check/stage.ts";
+
+/** A place to chart: after which stage, and what is read where; as the run's specification has it. */
+export function PickPlace({
+  specification,
+  known,
+  onPick,
+  onClose,
+}: {
+  specification: { readonly id: string; readonly file: Blade };
+  known: readonly ChartedPlace[];
+  onPick: (place: ChartedPlace) => void;
+  onClose: () => void;
+}) {
+  const { shop } = useShop();
+  const [route, setRoute] = useState<Route | null>(null);
+  const [stage, setStage] = useState<StageKind>("sharpen");
+  const [spots, setSpots] = useState<readonly { spot: Spot; x: number }[] | null>(null);
+  const { id, file } = specification;
+  useEffect(() => {
+    readDocument(id, "route").then(
+      (standing) => setRoute(standing.file ?? NO_ROUTE),
+      () => setRoute(NO_ROUTE),
+    );
+  }, [id]);
+  useEffect(() => {
+    if (!route) return;
+    let isGone = false;
+    setSpots(null);
+    askBench((bench) =>
+      bench.spots({ blade: file, route, shop, stage, check: { ...NO_CHECK, hardness: 60 }, readings: [] }),
+    ).then(
+      (found) => !isGone && setSpots(found),
+      () => !isGone && setSpots([]),
+    );
+    return () => {
+      isGone = true;
+    };
+  }, [route, stage, file, shop]);
+  const taken = new Set(known.filter((one) => one.stage === stage).map(({ spot }) => spotKey(spot)));
+  return (
+    <Question title="A place to chart" isOpen onClose={onClose}>
+      <Choice
+        label="After"
+        value={stage}
+        options={(route ? stagesToCheck(route) : [stage]).map((kind) => ({
+          value: kind,
+          name: STAGES[kind].name,
+        }))}
+        onChange={(value) => setStage(value as StageKind)}
+      />
+      <ul aria-label="Places" className="mt-3 flex max-h-96 flex-col gap-1 overflow-y-auto">
+        {spots === null && <li className="text-sm text-faint">Working out what can be read …</li>}
+        {spots
+          ?.filter(({ spot }) => !taken.has(spotKey(spot)))
+          .map(({ spot, x }) => (
+            <li key={spotKey(spot)}>
+              <button
+                type="button"
+                className="w-full rounded border border-rule bg-sheet px-3 py-1.5 text-left text-sm hover:bg-room"
+                onClick={() => onPick({ stage, spot })}
+              >
+                {placeName(stage, spot, x)}
+              </button>
+            </li>
+          ))}
+      </ul>
+      <div className="mt-4 flex justify-end">
+        <PlainButton onClick={onClose}>Leave it</PlainButton>
+      </div>
+    </Question>
+  );
+}

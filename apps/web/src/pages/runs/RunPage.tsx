@@ -1,0 +1,194 @@
+import { useQueryClient } from "@tanstack/react-query";
+import type { PlaceReport, RunReport } from "@true-spine/core/inspect/run-report.ts";
+import type { Run } from "@true-spine/core/inspect/run-schema.ts";
+import { ENOUGH_BLADES } from "@true-spine/core/inspect/runs.ts";
+import { spotKey } from "@true-spine/core/inspect/schema.ts";
+import { writeRun } from "@true-spine/formats/write-run.ts";
+import { X } from "lucide-react";
+import { useEffect, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { readDocument } from "../../api/blades.ts";
+import { Refused } from "../../api/client.ts";
+import { saveRun, useRunReadings } from "../../api/runs.ts";
+import { askBench } from "../../bench/asking.ts";
+import { PlainButton } from "../../parts/Dialog.tsx";
+import { download } from "../../parts/download.ts";
+import { useNotices } from "../../parts/Notices.tsx";
+import { Sign } from "../../parts/Sign.tsx";
+import { useShop } from "../../shop/shop.ts";
+import { PickBlades } from "./PickBlades.tsx";
+import { PickPlace } from "./PickPlace.tsx";
+import { PlaceCharts } from "./PlaceCharts.tsx";
+
+/** One run: its blades in the order they were made, its places, and a chart of each. */
+export function RunPage() {
+  const { id = "" } = useParams();
+  const { data, isError, error } = useRunReadings(id);
+  const { shop } = useShop();
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const [report, setReport] = useState<RunReport | null>(null);
+  const [chosen, setChosen] = useState(0);
+  const [isPicking, setIsPicking] = useState<"blades" | "place" | null>(null);
+  useEffect(() => {
+    if (!data) return;
+    let isGone = false;
+    const work = async () => {
+      const route = data.specification ? (await readDocument(data.specification.id, "route")).file : null;
+      const worked = await askBench((bench) => bench.run(data, route, shop));
+      if (!isGone) setReport(worked);
+    };
+    work().catch(() => {});
+    return () => {
+      isGone = true;
+    };
+  }, [data, shop]);
+  if (isError) {
+    return (
+      <p role="alert" className="p-10">
+        {error instanceof Refused && error.status === 404
+          ? "There is no such run; it may have been thrown away."
+          : "The server does not answer, so the run cannot be shown. Nothing is lost."}
+      </p>
+    );
+  }
+  if (!data) return <p className="p-10 text-faint">Fetching the run …</p>;
+  const { file, revision } = data;
+  const change = async (next: Run | null) => {
+    try {
+      await saveRun(id, revision, next);
+      if (next === null) navigate("/runs");
+    } catch (problem) {
+      const isStale = problem instanceof Refused && problem.status === 409;
+      useNotices
+        .getState()
+        .tell(
+          isStale
+            ? "Someone else changed this run meanwhile: here is how it stands; do it again."
+            : "The server does not answer; the run was not changed.",
+        );
+    }
+    await queries.invalidateQueries({ queryKey: ["runs"] });
+  };
+  const place = report?.places[Math.min(chosen, (report?.places.length ?? 1) - 1)] ?? null;
+  return (
+    <div className="flex h-full flex-col">
+      <header className="flex h-13 shrink-0 items-center gap-3 border-b border-rule bg-paper px-5">
+        <Link to="/runs" className="text-sm text-faint hover:underline">
+          Runs
+        </Link>
+        <input
+          aria-label="Name of the run"
+          className="h-8 w-72 rounded border border-transparent bg-transparent px-1 text-[17px] font-bold hover:border-frame focus:border-frame"
+          defaultValue={file.name}
+          key={file.name}
+          maxLength={120}
+          onBlur={(event) => {
+            const name = event.currentTarget.value.trim();
+            if (name && name !== file.name) void change({ ...file, name });
+            else event.currentTarget.value = file.name;
+          }}
+        />
+        <span className="text-sm text-faint" role="status">
+          {data.blades.length} blades{report?.drifts ? "" : "; no place drifts"}
+        </span>
+        <span className="ml-auto flex gap-2">
+          <PlainButton onClick={() => setIsPicking("blades")}>Blades</PlainButton>
+          <PlainButton onClick={() => setIsPicking("place")} disabled={!data.specification}>
+            Add a place
+          </PlainButton>
+          <PlainButton
+            disabled={!report}
+            onClick={() => report && download(file.name, "-batch.csv", writeRun(data, report), "text/csv")}
+          >
+            Batch sheet
+          </PlainButton>
+          <PlainButton onClick={() => void change(null)}>Throw away</PlainButton>
+        </span>
+      </header>
+      {report?.drifts && (
+        <p className="flex items-center gap-2 border-b border-rule bg-sheet px-5 py-2 text-sm font-semibold">
+          <Sign of="watch" /> {report.drifts}
+        </p>
+      )}
+      <div className="flex min-h-0 flex-1">
+        <ul aria-label="Places" className="w-72 shrink-0 overflow-y-auto border-r border-rule bg-room">
+          {data.blades.length === 0 && (
+            <li className="p-4 text-sm text-faint">
+              No blades yet. Pick those that were made to one specification, in the order they were made.
+            </li>
+          )}
+          {data.blades.length > 0 && file.places.length === 0 && (
+            <li className="p-4 text-sm text-faint">No places yet. Add one that was read on every blade.</li>
+          )}
+          {report?.places.map((one, i) => (
+            <li
+              key={`${one.place.stage} ${spotKey(one.place.spot)}`}
+              className="flex items-start border-b border-rule"
+            >
+              <button
+                type="button"
+                aria-pressed={i === chosen}
+                onClick={() => setChosen(i)}
+                className={`min-w-0 flex-1 px-4 py-2 text-left text-sm ${i === chosen ? "bg-band" : "hover:bg-rule"}`}
+              >
+                <span className="flex items-center gap-2 font-semibold">
+                  <Sign of={signOf(one)} />
+                  {one.name}
+                </span>
+                <span className="text-xs text-faint">
+                  {one.points.length} of {data.blades.length} read
+                  {one.chart && one.chart.signals.length > 0 && `, ${one.chart.signals.length} signals`}
+                </span>
+              </button>
+              <button
+                type="button"
+                aria-label={`Take ${one.name} out`}
+                className="m-1 rounded p-1.5 text-faint hover:bg-rule"
+                onClick={() => void change({ ...file, places: file.places.filter((_, k) => k !== i) })}
+              >
+                <X className="size-4" aria-hidden />
+              </button>
+            </li>
+          ))}
+        </ul>
+        <div className="min-w-0 flex-1 overflow-y-auto p-5">
+          {place && <PlaceCharts place={place} blades={data.blades} />}
+          {place && !place.capability && (
+            <p className="mt-3 max-w-prose text-xs text-faint">
+              Capability is not given below {ENOUGH_BLADES} blades: it would say nothing.
+            </p>
+          )}
+        </div>
+      </div>
+      {isPicking === "blades" && (
+        <PickBlades
+          picked={file.blades}
+          onKeep={(blades) => {
+            setIsPicking(null);
+            void change({ ...file, blades });
+          }}
+          onClose={() => setIsPicking(null)}
+        />
+      )}
+      {isPicking === "place" && data.specification && (
+        <PickPlace
+          specification={data.specification}
+          known={file.places}
+          onPick={(next) => {
+            setIsPicking(null);
+            void change({ ...file, places: [...file.places, next] });
+          }}
+          onClose={() => setIsPicking(null)}
+        />
+      )}
+    </div>
+  );
+}
+
+/** Out of its limits to fix, in need of a look to watch, steady otherwise. */
+function signOf({ chart, capability }: PlaceReport): "fix" | "watch" | "well" | "note" {
+  if (!chart) return "note";
+  if (capability && capability.cpk < 1) return "fix";
+  return chart.signals.length > 0 ? "watch" : "well";
+}

@@ -1,0 +1,82 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { formatDistanceToNow } from "date-fns/formatDistanceToNow";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { saveRun, useRuns } from "../../api/runs.ts";
+import { PlainButton } from "../../parts/Dialog.tsx";
+import { useNotices } from "../../parts/Notices.tsx";
+
+/** Runs: several blades to one specification, to see whether the work is steady. */
+export function Runs() {
+  const { data, isError, isPending, refetch } = useRuns();
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const [busy, setBusy] = useState(false);
+  const start = async () => {
+    setBusy(true);
+    const id = crypto.randomUUID();
+    try {
+      await saveRun(id, 0, {
+        format: "true-spine/run",
+        version: 1,
+        name: "A new run",
+        blades: [],
+        places: [],
+      });
+      await queries.invalidateQueries({ queryKey: ["runs"] });
+      navigate(`/runs/${id}`);
+    } catch {
+      useNotices.getState().tell("The server does not answer; no run was begun.");
+      setBusy(false);
+    }
+  };
+  return (
+    <div className="flex h-full flex-col">
+      <header className="flex h-13 shrink-0 items-center gap-3 border-b border-rule bg-paper px-5">
+        <h1 className="text-[17px] font-bold">Runs</h1>
+        <span className="ml-auto">
+          <PlainButton kind="main" onClick={start} disabled={busy}>
+            New run
+          </PlainButton>
+        </span>
+      </header>
+      <div className="min-h-0 flex-1 overflow-auto px-5 py-4">
+        {isPending && <p className="text-faint">Fetching the runs …</p>}
+        {isError && (
+          <div role="alert" className="flex items-center gap-4">
+            <p>The server does not answer, so the runs cannot be shown. Nothing is lost.</p>
+            <PlainButton onClick={() => void refetch()}>Try again</PlainButton>
+          </div>
+        )}
+        {data?.length === 0 && (
+          <div className="max-w-prose">
+            <h2 className="text-lg font-bold">No run yet</h2>
+            <p className="mt-1 text-sm text-faint">
+              A run is several blades made to one specification. Pick the blades in the order they were made
+              and the places to chart: whether the work is steady, whether it fits its band, and which step
+              drifts.
+            </p>
+          </div>
+        )}
+        <ul className="flex flex-col gap-2">
+          {data?.map(({ id, file, updatedAt }) => (
+            <li key={id}>
+              <Link
+                to={`/runs/${id}`}
+                className="flex items-center gap-4 rounded bg-sheet px-4 py-3 hover:bg-room"
+              >
+                <span className="min-w-0 flex-1 font-semibold">{file.name}</span>
+                <span className="text-sm text-faint">
+                  {file.blades.length} blades, {file.places.length} places
+                </span>
+                <span className="text-sm text-faint">
+                  {formatDistanceToNow(new Date(updatedAt), { addSuffix: true })}
+                </span>
+              </Link>
+            </li>
+          ))}
+        </ul>
+      </div>
+    </div>
+  );
+}

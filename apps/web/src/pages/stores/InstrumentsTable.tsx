@@ -1,0 +1,186 @@
+import {
+  INSTRUMENT_KINDS,
+  INSTRUMENT_NAMES,
+  type Instrument,
+  type InstrumentKind,
+  USUAL_INSTRUMENTS,
+} from "@true-spine/core/inspect/instrument.ts";
+import { X } from "lucide-react";
+import { useState } from "react";
+import { PlainButton } from "../../parts/Dialog.tsx";
+import { NumberBox } from "../../parts/NumberBox.tsx";
+import { useShop } from "../../shop/shop.ts";
+
+const UNIT: Readonly<Record<InstrumentKind, string>> = {
+  caliper: "mm",
+  "height-gauge": "mm",
+  "angle-finder": "°",
+  "hardness-tester": "HRC",
+  rule: "mm",
+  feelers: "mm",
+};
+
+/** What blades are read with: how finely and how surely, what is known against it, and when that was last looked at. */
+export function InstrumentsTable() {
+  const { shop, put } = useShop();
+  const [why, setWhy] = useState<string | null>(null);
+  const own = shop.instruments ?? [];
+  const change = (instruments: Instrument[]) => setWhy(put({ ...shop, instruments }));
+  const edit = (id: string, patch: Partial<Instrument>) =>
+    change(own.map((one) => (one.id === id ? settled({ ...one, ...patch }) : one)));
+  const add = () => {
+    let n = own.length + 1;
+    while (own.some(({ id }) => id === `instrument-${n}`)) n++;
+    const usual =
+      USUAL_INSTRUMENTS.find(({ kind }) => !own.some((one) => one.kind === kind)) ?? USUAL_INSTRUMENTS[0]!;
+    change([...own, { ...usual, id: `instrument-${n}` }]);
+  };
+  return (
+    <section aria-label="Instruments" className="mt-6">
+      <div className="mb-2 flex items-center justify-between">
+        <h2 className="font-bold">Instruments</h2>
+        <PlainButton onClick={add}>Add an instrument</PlainButton>
+      </div>
+      {why && (
+        <p role="alert" className="mb-2 text-sm text-fix">
+          {why}
+        </p>
+      )}
+      {own.length > 0 && (
+        <table className="w-full border-collapse bg-sheet text-sm">
+          <thead className="text-left text-[11px] text-faint">
+            <tr>
+              {[
+                "name",
+                "kind",
+                "last figure",
+                "repeats ±1σ",
+                "reads too much by",
+                "zero reads",
+                "jaws mm",
+                "checked",
+                "out",
+              ].map((name) => (
+                <th key={name} scope="col" className="px-1.5 py-1 font-normal">
+                  <span className={name === "out" ? "sr-only" : ""}>{name}</span>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {own.map((one) => (
+              <Row
+                key={one.id}
+                one={one}
+                onEdit={(patch) => edit(one.id, patch)}
+                onRemove={() => change(own.filter(({ id }) => id !== one.id))}
+              />
+            ))}
+          </tbody>
+        </table>
+      )}
+      <p className="mt-2 max-w-prose text-xs text-faint">
+        {own.length === 0 && "None of your own yet: "}
+        usual ones stand in for every kind that is not listed, with figures that are common practice or
+        starting values. Hold each against something known now and then; what it reads too much is taken off
+        every reading.
+      </p>
+    </section>
+  );
+}
+
+function Row({
+  one,
+  onEdit,
+  onRemove,
+}: {
+  one: Instrument;
+  onEdit: (patch: Partial<Instrument>) => void;
+  onRemove: () => void;
+}) {
+  const number = (what: "resolution" | "repeat" | "error" | "zero", least: number, most: number) => (
+    <td className="px-1.5 py-1">
+      <NumberBox
+        label={`${what} of ${one.name}, ${UNIT[one.kind]}`}
+        value={one[what]}
+        least={least}
+        most={most}
+        onChange={(value) => onEdit({ [what]: value })}
+      />
+    </td>
+  );
+  return (
+    <tr className="border-t border-rule">
+      <td className="px-1.5 py-1">
+        <input
+          aria-label={`Name of ${one.name}`}
+          className="h-8 w-40 rounded border border-frame bg-sheet px-2 font-semibold"
+          defaultValue={one.name}
+          maxLength={60}
+          onBlur={(event) => {
+            const name = event.currentTarget.value.trim();
+            if (name && name !== one.name) onEdit({ name });
+            else event.currentTarget.value = one.name;
+          }}
+        />
+      </td>
+      <td className="px-1.5 py-1">
+        <select
+          aria-label={`Kind of ${one.name}`}
+          className="h-8 rounded border border-frame bg-sheet px-1"
+          value={one.kind}
+          onChange={(event) => onEdit({ kind: event.currentTarget.value as InstrumentKind })}
+        >
+          {INSTRUMENT_KINDS.map((kind) => (
+            <option key={kind} value={kind}>
+              {INSTRUMENT_NAMES[kind]}
+            </option>
+          ))}
+        </select>
+      </td>
+      {number("resolution", 0.001, 5)}
+      {number("repeat", 0, 5)}
+      {number("error", -10, 10)}
+      {number("zero", -10, 10)}
+      <td className="px-1.5 py-1">
+        {one.kind === "caliper" && (
+          <NumberBox
+            label={`Width of the jaws of ${one.name}, mm`}
+            value={one.jaw ?? 0}
+            least={0}
+            most={30}
+            onChange={(jaw) => onEdit({ jaw })}
+          />
+        )}
+      </td>
+      <td className="px-1.5 py-1">
+        <input
+          type="date"
+          aria-label={`Day ${one.name} was last checked`}
+          className="h-8 rounded border border-frame bg-sheet px-1"
+          value={one.checked ?? ""}
+          onChange={(event) => onEdit({ checked: event.currentTarget.value || undefined })}
+        />
+      </td>
+      <td>
+        <button
+          type="button"
+          aria-label={`Take ${one.name} out`}
+          className="rounded p-1.5 text-faint hover:bg-room"
+          onClick={onRemove}
+        >
+          <X className="size-4" aria-hidden />
+        </button>
+      </td>
+    </tr>
+  );
+}
+
+/** Only a caliper has jaws, and a day that is not said is not kept. */
+function settled({ jaw, checked, ...one }: Instrument): Instrument {
+  return {
+    ...one,
+    ...(one.kind === "caliper" ? { jaw: jaw ?? 1 } : {}),
+    ...(checked ? { checked } : {}),
+  };
+}

@@ -1,0 +1,8 @@
+import type { LogEntry } from "@true-spine/core/inspect/log.ts";
+import papaparse from "papaparse";
+
+/** A blade's log as CSV, newest first. */
+export function writeLog(entries: readonly LogEntry[]): string {
+  const rows = entries.map(({ when, kind, words }) => ({ when, kind, words }));
+  return `${papaparse.unparse(rows, { newline: "\n", escapeFormulae: true })}\n`;
+}

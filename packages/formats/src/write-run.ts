@@ -1,0 +1,25 @@
+import type { RunReadings } from "@true-spine/core/contract.ts";
+import type { RunReport } from "@true-spine/core/inspect/run-report.ts";
+import papaparse from "papaparse";
+
+/** A run's batch sheet as CSV: a line for each blade in the order they were made, a column for each place; then what is wanted. */
+export function writeRun({ blades }: RunReadings, { places }: RunReport): string {
+  const n = (value: number | null | undefined) =>
+    value === null || value === undefined ? "" : Number(value.toFixed(4));
+  const line = (blade: string, of: (place: RunReport["places"][number]) => number | null | undefined) => ({
+    blade,
+    ...Object.fromEntries(places.map((place) => [`${place.name} (${place.unit})`, n(of(place))])),
+  });
+  const rows = [
+    ...blades.map(({ name }) =>
+      line(name, ({ points }) => points.find(({ blade }) => blade === name)?.value),
+    ),
+    line("wanted", ({ wanted }) => wanted?.value),
+    line("band ±", ({ wanted }) => wanted?.band),
+    line("mean", ({ chart }) => chart?.mean),
+    line("upper limit", ({ chart }) => chart?.upper),
+    line("lower limit", ({ chart }) => chart?.lower),
+    line("Cpk", ({ capability }) => capability?.cpk),
+  ];
+  return `${papaparse.unparse(rows, { newline: "\n", escapeFormulae: true })}\n`;
+}
