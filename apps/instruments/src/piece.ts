@@ -76,8 +76,8 @@ function rows(table: readonly { at: number; value: number }[], at: number): numb
   return table.at(-1)!.value;
 }
 
-/** A window of 1 between two places, running out over a few millimetres at each end, as a belt's edge leaves it. */
-const RUNS_OUT = 6;
+/** A window of 1 between two places, running out over a quarter of a usual belt's width at each end, mm. */
+const RUNS_OUT = 12;
 const between = (x: number, from: number, to: number) => {
   const rise = (v: number) => Math.max(0, Math.min(1, v / RUNS_OUT + 0.5));
   return rise(x - from) * rise(to - x);
@@ -134,7 +134,7 @@ export function cutPiece({ blade, left, isSharpened, faults, taken = [], wander 
     for (const cut of taken) {
       if (cut.side !== side) continue;
       const [first, last] = [cut.off[0]!, cut.off.at(-1)!];
-      if (x < first.x - 1.5 || x > last.x + 1.5) continue;
+      if (x < first.x || x > last.x) continue;
       sum -=
         rows(
           cut.off.map((row) => ({ at: row.x, value: row.t })),

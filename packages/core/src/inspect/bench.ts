@@ -6,13 +6,13 @@ import type { Route, StageKind } from "../route/schema.ts";
 import type { Shop } from "../shop/schema.ts";
 import { type Correction, correctionsFor } from "./correct.ts";
 import { type Figure, figureOf, instrumentFor } from "./figure.ts";
-import { type Diagnosis, diagnose, endsToRead } from "./fit.ts";
+import { type Diagnosis, diagnose } from "./fit.ts";
 import { instrumentsOf } from "./instruments.ts";
 import { placeOf } from "./patterns.ts";
-import { inHandOrder, placesAlong, potentialSpots, readingPlan, withPlaces } from "./plan.ts";
+import { groundPlaces, inHandOrder, placesAlong, potentialSpots, readingPlan, withPlaces } from "./plan.ts";
 import { type Check, type Reading, type Spot, spotKey, spotOf } from "./schema.ts";
 import { type Truth, truthOf } from "./truth.ts";
-import { type Twin, twinOf } from "./twin.ts";
+import { endsToRead, type Twin, twinOf } from "./twin.ts";
 import { jawBias, type StageSteel, stageSteel, type Wanted, wantedAt } from "./wanted.ts";
 
 /** One line of the bench's list: where to read, what should be there, and what was read so far. */
@@ -81,9 +81,14 @@ export function benchOf({ blade, route, shop, stage, check, readings }: Asked): 
   }
   const potential = potentialSpots(steel).filter((spot) => !figureAt.has(spotKey(spot)));
   const diagnosis = diagnose(steel, figures, potential);
+  const twin = twinOf(steel, figures, diagnosis);
   const plan = withPlaces(readingPlan(steel, instruments), [
     ...check.places,
-    ...endsToRead(steel, figures, diagnosis),
+    ...(twin ? endsToRead(steel, twin) : []),
+    ...groundPlaces(
+      steel,
+      check.corrections.filter((one) => one.done && one.stage === stage),
+    ),
   ]);
   const planned = new Set(plan.map(spotKey));
   const beside = figures.filter(({ spot }) => !planned.has(spotKey(spot))).map(({ spot }) => spot);
@@ -95,7 +100,6 @@ export function benchOf({ blade, route, shop, stage, check, readings }: Asked): 
     const { bias, name } = biasOf(steel, spot, instruments);
     return [{ key, spot, wanted, figure, shows: wanted.value + bias, instrument: name }];
   });
-  const twin = twinOf(steel, figures, diagnosis);
   return {
     steel,
     rung,

@@ -6,7 +6,7 @@ import type { Shop } from "../shop/schema.ts";
 import { densityOf } from "../steel/steels.ts";
 import { radians } from "../units/angle.ts";
 import { clearSpan, placeOf } from "./patterns.ts";
-import type { Twin } from "./twin.ts";
+import { GENTLE, STEEP, type Twin } from "./twin.ts";
 import { edgeBand, type StageSteel, stationOf } from "./wanted.ts";
 
 /** Steel to come off one face over a stretch, and what taking it does. Lengths mm, square to the face where not said. */
@@ -58,12 +58,14 @@ export function correctionsFor(
 ): Correction[] {
   if (!steel.isBevelled) return [];
   const [start, end] = clearSpan(steel);
-  const us = Array.from({ length: STEPS + 1 }, (_, i) => start + ((end - start) * i) / STEPS);
+  // The places read are among them: a fault may end between two that lie near.
+  const even = Array.from({ length: STEPS + 1 }, (_, i) => start + ((end - start) * i) / STEPS);
+  const us = [...new Set([...even, ...twin.at.filter((u) => u > start && u < end)])].sort((a, b) => a - b);
   const belt = beltFor(rung, shop);
   return SIDES.flatMap((side) => {
     const off = us.map((u) => offAt(steel, twin, side, u));
     const runs: { from: number; to: number }[] = [];
-    for (let i = 0; i <= STEPS; i++) {
+    for (let i = 0; i < us.length; i++) {
       if (off[i]!.t <= 0) continue;
       const last = runs.at(-1);
       if (last && last.to >= i - 2) last.to = i;
@@ -72,7 +74,11 @@ export function correctionsFor(
     return runs
       .filter(({ from, to }) => to > from && off.slice(from, to + 1).some(({ t }) => t >= A_PASS))
       .map(({ from, to }) => {
-        const rows = us.slice(from, to + 1).map((u, i) => ({ u, x: placeOf(steel, u), ...off[from + i]! }));
+        // One place further at each end, where nothing comes off: the cut runs out to it.
+        const [first, last] = [Math.max(0, from - 1), Math.min(us.length - 1, to + 1)];
+        const rows = us
+          .slice(first, last + 1)
+          .map((u, i) => ({ u, x: placeOf(steel, u), ...off[first + i]! }));
         const worst = rows.reduce((a, b) => (b.t > a.t ? b : a));
         const beta = radians(stationOf(steel, worst.u)[side].primaryAngle ?? 0);
         const length = rows.at(-1)!.x - rows[0]!.x;
@@ -81,14 +87,14 @@ export function correctionsFor(
           side,
           from: Math.round(rows[0]!.x),
           to: Math.round(rows.at(-1)!.x),
-          off: thinned(rows).map(({ x, t }) => ({ x: round(x, 1), t: round(t, 3) })),
+          off: rows.map(({ x, t }) => ({ x: round(x, 1), t: round(t, 3) })),
           most: worst.t,
           passes: Math.max(1, Math.round(worst.t / passOf(belt?.microns ?? COARSE))),
           belt: belt ? abrasiveName(belt) : null,
           lineClimbs: worst.t / Math.sin(beta),
           edgeThins: worst.t / Math.cos(beta),
           grams: (mean * length * widthAt(steel, side, worst.u) * densityOf(steel.blade.steel)) / 1000,
-          spare: Math.min(...rows.map((row) => row.has - row.t)),
+          spare: Math.min(...rows.filter(({ t }) => t > 0).map((row) => row.has - row.t)),
           needed: steel.needed,
           why: worst.why,
         };
@@ -97,12 +103,6 @@ export function correctionsFor(
 }
 
 const round = (value: number, places: number) => Number(value.toFixed(places));
-
-/** At most sixty rows of them, ends kept. */
-function thinned<T>(rows: readonly T[]): T[] {
-  const every = Math.ceil(rows.length / 30);
-  return rows.filter((_, i) => i % every === 0 || i === rows.length - 1);
-}
 
 /** What should come off a face at u: `has` is all that stands above the finished blade. */
 function offAt(
@@ -125,9 +125,28 @@ function offAt(
     k > centreBand * WORTH && mine > -has ? Math.max(0, 2 * (k - centreBand * 0.2) * Math.cos(beta)) : 0;
   const wanted = Math.max(thick, k > centreBand ? centre : 0);
   // Never below what must still be found there: less a hand's error, that is all there is.
-  const most = Math.max(0, has - steel.needed - Math.min(0.03, read(twin.within[side], u)));
+  const known = has - notCountedOn(steel, twin, side, u, mine);
+  const most = Math.max(0, known - steel.needed - 2 * read(twin.within[side], u));
   const t = Math.min(wanted, most);
   return { t: t > 0.004 ? t : 0, has, why: thick >= centre ? "thick" : "centre" };
+}
+
+/** With less than this still to come off every face a ridge is better than a hollow, mm. Starting value. */
+const SCANT = 0.1;
+
+/**
+ * What of a face between two places read is not counted on, mm: where it rises steeply, or where little is left to spare, all
+ * above the lower of them.
+ */
+function notCountedOn(steel: StageSteel, { at, faces }: Twin, side: Side, u: number, mine: number): number {
+  const k = at.findIndex((one) => one > u);
+  if (k <= 0) return 0;
+  const { length } = steel.field.edge;
+  const isScant = steel.left.faces < SCANT;
+  const [a, b] = [read(faces[side], at[k - 1]!), read(faces[side], at[k]!)];
+  const rise = Math.abs(a - b) / ((at[k]! - at[k - 1]!) * length);
+  const share = isScant ? 1 : Math.min(1, Math.max(0, (rise - GENTLE) / (STEEP - GENTLE)));
+  return share * Math.max(0, mine - Math.min(a, b));
 }
 
 /** Half the edge's band as it falls to one face, square to it. */

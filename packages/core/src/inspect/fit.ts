@@ -1,8 +1,7 @@
-import { SIDES } from "../blade/schema.ts";
 import { chiSquareBelow } from "./distributions.ts";
 import type { Figure } from "./figure.ts";
 import { leastSquares } from "./least-squares.ts";
-import { type PatternKey, placeOf, responseAt, type Shape, shapesFor } from "./patterns.ts";
+import { type PatternKey, responseAt, type Shape, shapesFor } from "./patterns.ts";
 import type { Spot } from "./schema.ts";
 import { type StageSteel, wantedAt } from "./wanted.ts";
 
@@ -187,42 +186,4 @@ function settling(
     }
   }
   return best;
-}
-
-/** Places nearer to one another than this tell nothing more of where a fault ends, mm. */
-const NEAR = 6;
-
-/**
- * Where a fault of a face ends is only known to lie between two places read: the spots half way between them, so that steel is
- * taken off where it stands and nowhere else. Empty once they lie near enough.
- */
-export function endsToRead(steel: StageSteel, figures: readonly Figure[], { found }: Diagnosis): Spot[] {
-  const us = [
-    ...new Set(
-      figures.flatMap(({ spot }) =>
-        ["edge", "behind", "over", "line"].includes(spot.what) ? (spot.u ?? []) : [],
-      ),
-    ),
-  ].sort((a, b) => a - b);
-  const ends = found
-    .filter(({ pattern, shape }) => pattern === "off-centre" && shape.x)
-    .flatMap(({ shape }) => {
-      const [from, to] = shape.x!;
-      const i = us.findIndex((u) => placeOf(steel, u) >= from - 1e-6);
-      const k = us.findLastIndex((u) => placeOf(steel, u) <= to + 1e-6);
-      return [
-        [us[i - 1], us[i]],
-        [us[k], us[k + 1]],
-      ] as const;
-    });
-  return ends.flatMap(([a, b]) => {
-    if (a === undefined || b === undefined || placeOf(steel, b) - placeOf(steel, a) < NEAR) return [];
-    const u = Math.round(((a + b) / 2) * 1000) / 1000;
-    const spots: Spot[] = (["line", "over"] as const).flatMap((what) =>
-      SIDES.map((side) => ({ what, u, side })),
-    );
-    const there = spots.filter((spot) => wantedAt(steel, spot) !== null);
-    const lines = there.filter(({ what }) => what === "line");
-    return lines.length > 0 ? lines : there;
-  });
 }

@@ -1,3 +1,4 @@
+import { firstAtX } from "../blade/chain.ts";
 import { bevelOn, SIDES, type Side } from "../blade/schema.ts";
 import { instrumentFor } from "./figure.ts";
 import type { Instrument } from "./instrument.ts";
@@ -204,6 +205,31 @@ const sideRank = (side: Side | undefined) => (side === "left" ? 0 : side === "ri
 export function withPlaces(plan: readonly Spot[], places: readonly Spot[]): Spot[] {
   const known = new Set(plan.map(spotKey));
   return inHandOrder([...plan, ...places.filter((spot) => !known.has(spotKey(spot)))]);
+}
+
+/** How far within its ends a stretch that was ground is read again, mm. */
+const WITHIN_ENDS = 4;
+
+/** Where steel was taken off a face since: just within both ends and half way, as nothing of the round may lie there. */
+export function groundPlaces(
+  steel: StageSteel,
+  done: readonly { readonly side: Side; readonly from: number; readonly to: number }[],
+): Spot[] {
+  const { edge } = steel.finished;
+  const [first, last] = clearSpan(steel);
+  const spots = done.flatMap(({ side, from, to }) =>
+    [from + WITHIN_ENDS, (from + to) / 2, to - WITHIN_ENDS].flatMap((x): Spot[] => {
+      const s = firstAtX(edge, x);
+      if (s === null) return [];
+      const u = rounded(Math.min(last, Math.max(first, s / edge.length)));
+      return [
+        { what: "line", u, side },
+        { what: steel.isSharpened ? "behind" : "edge", u },
+      ];
+    }),
+  );
+  const known = new Map(spots.map((spot) => [spotKey(spot), spot]));
+  return [...known.values()].filter((spot) => wantedAt(steel, spot) !== null);
 }
 
 /** What may be read where a maker points: by quantity, at a share of the edge; `height` above it where that is asked. */

@@ -75,7 +75,7 @@ const CorrectionSchema = Type.Object(
     /** Square to the face at its most, mm, and how it runs out: the off at each x. */
     off: Type.Array(Type.Object({ x: Along, t: Type.Number({ minimum: 0, maximum: 10 }) }, only), {
       minItems: 1,
-      maxItems: 60,
+      maxItems: 200,
     }),
     passes: Type.Integer({ minimum: 1, maximum: 1000 }),
     belt: Type.Optional(Words),

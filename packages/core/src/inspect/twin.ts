@@ -5,7 +5,8 @@ import type { Figure } from "./figure.ts";
 import type { Diagnosis } from "./fit.ts";
 import { leastSquares } from "./least-squares.ts";
 import { faceErrorAt, faceResponse, responseAt } from "./patterns.ts";
-import type { StageSteel } from "./wanted.ts";
+import type { Spot } from "./schema.ts";
+import { type StageSteel, wantedAt } from "./wanted.ts";
 
 /** The steel as it was found: how much more, square to it, each face has than its stage should leave, along the edge. */
 export interface Twin {
@@ -90,5 +91,38 @@ export function twinField(steel: StageSteel, twin: Twin): Field {
     faces: { left: raised("left"), right: raised("right") },
     edgeBevel: steel.isSharpened,
     falseEdge: steel.isSharpened,
+  });
+}
+
+/** Places nearer to one another than this tell nothing more of where a fault ends, mm. */
+const NEAR = 5;
+/** Least difference of a face from one place read to the next for which a look between them is worth it, mm. */
+const WORTH_A_LOOK = 0.045;
+
+/**
+ * Between two places read a face is taken to run straight. Where it rises gently it does, as round a belly; where it rises
+ * steeply a fault ends there, nobody knows where between the two. mm for each mm along the edge; held by the rounds of
+ * correction in the tests.
+ */
+export const GENTLE = 0.006;
+export const STEEP = 0.016;
+
+/** Spots half way between places where a fault of a face ends: steel is to come off where it stands and nowhere else. */
+export function endsToRead(steel: StageSteel, { at, faces }: Twin): Spot[] {
+  return at.slice(1).flatMap((after, i) => {
+    const before = at[i]!;
+    const apart = (after - before) * steel.field.edge.length;
+    const differs = Math.max(
+      ...SIDES.map((side) => Math.abs(read(faces[side], after) - read(faces[side], before))),
+    );
+    if (apart < NEAR || differs < WORTH_A_LOOK) return [];
+    const u = Math.round(((before + after) / 2) * 1000) / 1000;
+    const spots = (["line", "over"] as const).flatMap((what) =>
+      SIDES.map((side): Spot => ({ what, u, side })),
+    );
+    const there = spots.filter((spot) => wantedAt(steel, spot) !== null);
+    // A line is quickly read, and tells more of its face than the edge does.
+    const lines = there.filter(({ what }) => what === "line");
+    return lines.length > 0 ? lines : there;
   });
 }
