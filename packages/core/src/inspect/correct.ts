@@ -1,4 +1,5 @@
 import { abrasiveName } from "../abrasive/schema.ts";
+import { placeAt } from "../blade/chain.ts";
 import { SIDES, type Side } from "../blade/schema.ts";
 import { read } from "../blade/table.ts";
 import type { Rung } from "../route/ladder.ts";
@@ -87,7 +88,12 @@ export function correctionsFor(
           side,
           from: Math.round(rows[0]!.x),
           to: Math.round(rows.at(-1)!.x),
-          off: rows.map(({ x, t }) => ({ x: round(x, 1), t: round(t, 3) })),
+          off: throughEnds(
+            steel,
+            side,
+            rows.map(({ x, t }) => ({ x: round(x, 1), t: round(t, 3) })),
+            { isFirst: from === 0, isLast: to === us.length - 1 },
+          ),
           most: worst.t,
           passes: Math.max(1, Math.round(worst.t / passOf(belt?.microns ?? COARSE))),
           belt: belt ? abrasiveName(belt) : null,
@@ -129,6 +135,24 @@ function offAt(
   const most = Math.max(0, known - steel.needed - 2 * read(twin.within[side], u));
   const t = Math.min(wanted, most);
   return { t: t > 0.004 ? t : 0, has, why: thick >= centre ? "thick" : "centre" };
+}
+
+/** What comes off at the first or last place that can be read comes off to the plunge, or to the point, as well. */
+function throughEnds(
+  steel: StageSteel,
+  side: Side,
+  rows: Correction["off"],
+  { isFirst, isLast }: { isFirst: boolean; isLast: boolean },
+): Correction["off"] {
+  const { plunges, edge } = steel.finished;
+  const foot = plunges[side]?.x ?? placeAt(edge, 0).x;
+  const tip = placeAt(edge, edge.length).x;
+  const [first, last] = [rows[0]!, rows.at(-1)!];
+  return [
+    ...(isFirst && foot < first.x ? [{ x: round(foot, 1), t: first.t }] : []),
+    ...rows,
+    ...(isLast && tip > last.x ? [{ x: round(tip, 1), t: last.t }] : []),
+  ];
 }
 
 /** With less than this still to come off every face a ridge is better than a hollow, mm. Starting value. */

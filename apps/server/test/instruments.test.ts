@@ -1,0 +1,160 @@
+import { connect, type Socket } from "node:net";
+import type { BenchEvent } from "@true-spine/core/inspect/wire.ts";
+import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import { openApi } from "./api.ts";
+
+let api: Awaited<ReturnType<typeof openApi>>;
+const sockets: Socket[] = [];
+beforeAll(async () => {
+  api = await openApi();
+  await api.gateway.open(0);
+});
+afterAll(async () => {
+  for (const socket of sockets) socket.destroy();
+  api.gateway.close();
+  await api.close();
+});
+
+/** A program at the bench: what it heard so far, and a way to say a line. */
+async function plug(hello?: string) {
+  const heard: string[] = [];
+  const socket = connect({ port: api.gateway.port, host: "127.0.0.1" });
+  sockets.push(socket);
+  let isClosed = false;
+  socket.on("error", () => {});
+  socket.on("close", () => {
+    isClosed = true;
+  });
+  socket.setEncoding("utf8");
+  socket.on("data", (chunk: string) => heard.push(...chunk.trim().split("\n")));
+  await new Promise((resolve) => socket.once("connect", resolve));
+  if (hello) socket.write(`${hello}\n`);
+  return { heard, socket, say: (line: string) => socket.write(`${line}\n`), isClosed: () => isClosed };
+}
+
+const events: BenchEvent[] = [];
+const until = async (isSo: () => boolean) => {
+  for (let i = 0; i < 600 && !isSo(); i++) await new Promise((resolve) => setTimeout(resolve, 20));
+  expect(isSo()).toBe(true);
+};
+const stateOf = (id: string) => api.gateway.list().find((one) => one.id === id);
+const readings = (id: string) =>
+  events.flatMap((one) => (one.event === "reading" && one.id === id ? [one.value] : []));
+
+describe("instruments over their socket", () => {
+  let stop = () => {};
+  beforeAll(() => {
+    stop = api.gateway.listen((event) => events.push(event));
+  });
+  afterAll(() => stop());
+
+  test("one says who it is, is welcomed, and its readings are heard; gone, it is told as gone; back, as back", async () => {
+    const caliper = await plug("HELLO caliper bench-1");
+    await until(() => caliper.heard.includes("WELCOME"));
+    caliper.say("READ 0.52 mm");
+    await until(() => readings("bench-1").length === 1);
+    expect(stateOf("bench-1")).toMatchObject({ state: "here", last: { value: 0.52, unit: "mm" } });
+    caliper.socket.destroy();
+    await until(() => stateOf("bench-1")?.state === "away");
+    await plug("HELLO caliper bench-1");
+    await until(() => stateOf("bench-1")?.state === "here");
+  });
+
+  test("a line that comes in pieces is one line", async () => {
+    const gauge = await plug("HELLO height-gauge bench-2");
+    await until(() => gauge.heard.includes("WELCOME"));
+    gauge.socket.write("REA");
+    gauge.socket.write("D 1.9");
+    gauge.socket.write("05 mm\nREAD 1.91 mm\n");
+    await until(() => readings("bench-2").length === 2);
+    expect(readings("bench-2")).toEqual([1.905, 1.91]);
+  });
+
+  test("one that sends garbage is told as such and disturbs nobody", async () => {
+    const [good, bad] = [await plug("HELLO caliper good"), await plug("HELLO caliper bad")];
+    await until(() => stateOf("bad")?.state === "here" && stateOf("good")?.state === "here");
+    for (let i = 0; i < 30; i++) bad.socket.write(Buffer.from([0, 255, 10, 200, 13, 10, 60, 98, 62, 10]));
+    bad.say("READ 1e999 mm");
+    bad.say("READ <script> mm");
+    await until(() => stateOf("bad")?.state === "nonsense");
+    good.say("READ 0.5 mm");
+    await until(() => readings("good").length === 1);
+    expect(readings("bad")).toEqual([]);
+    // It comes to its senses.
+    bad.say("READ 0.7 mm");
+    await until(() => stateOf("bad")?.state === "here");
+    expect(readings("bad")).toEqual([0.7]);
+  });
+
+  test("one that floods is let go of, and a line without an end is not kept growing", async () => {
+    const flood = await plug("HELLO caliper flood");
+    await until(() => stateOf("flood")?.state === "here");
+    for (let i = 0; i < 40; i++) flood.socket.write("x".repeat(4096));
+    await until(() => flood.isClosed());
+    expect(["away", "nonsense"]).toContain(stateOf("flood")?.state);
+    // For a moment nobody is let in; then everybody is again.
+    await new Promise((resolve) => setTimeout(resolve, 3200));
+    await plug("HELLO caliper later");
+    await until(() => stateOf("later")?.state === "here");
+  });
+
+  test("a reading before any name is no reading", async () => {
+    const nobody = await plug();
+    const before = events.filter(({ event }) => event === "reading").length;
+    nobody.say("READ 0.5 mm");
+    await new Promise((resolve) => setTimeout(resolve, 150));
+    expect(events.filter(({ event }) => event === "reading")).toHaveLength(before);
+  });
+});
+
+describe("the bench over the API", () => {
+  const blade = "00000000-0000-4000-8000-000000000001";
+
+  test("pressing a simulated instrument tells it where it is held, then presses it", async () => {
+    const tool = await plug("HELLO caliper held simulated");
+    await until(() => stateOf("held")?.isSimulated === true);
+    const spot = { what: "line", u: 0.37, side: "left" };
+    expect((await api.send("POST", "/instruments/held/press", { blade, stage: "true", spot })).status).toBe(
+      202,
+    );
+    await until(() => tool.heard.includes("PRESS"));
+    expect(tool.heard).toContain(`PLACE ${blade} true line u=0.37 side=left`);
+    expect((await api.send("POST", "/instruments/held/behave", { how: "noisy" })).status).toBe(202);
+    await until(() => tool.heard.includes("BEHAVE noisy"));
+  });
+
+  test("one that is not there is a 404; nonsense is a 422 with its path", async () => {
+    const spot = { what: "edge", u: 0.5 };
+    const gone = await api.send("POST", "/instruments/nowhere/press", { blade, stage: "true", spot });
+    expect(gone.status).toBe(404);
+    const wrong = await api.send("POST", "/instruments/held/press", { blade, stage: "dusk", spot });
+    expect(wrong.status).toBe(422);
+    expect((await api.send("POST", "/instruments/held/behave", { how: "badly" })).status).toBe(422);
+  });
+
+  test("a page that listens hears who is here at once, and what is read from then on", async () => {
+    const response = await api.app.request("/api/instruments/stream");
+    const reader = response.body!.getReader();
+    const text = async () => new TextDecoder().decode((await reader.read()).value);
+    expect(response.headers.get("content-type")).toContain("text/event-stream");
+    expect(await text()).toContain('"event":"instruments"');
+    const tool = await plug("HELLO hardness-tester hrc");
+    await until(() => stateOf("hrc")?.state === "here");
+    tool.say("READ 60.5 hrc");
+    let heard = "";
+    for (let i = 0; i < 20 && !heard.includes('"value":60.5'); i++) heard += await text();
+    expect(heard).toContain('"event":"reading"');
+    await reader.cancel();
+  });
+
+  test("simulated instruments are programs of their own: put on the bench they connect, taken off they go", async () => {
+    api.bench.start("http://127.0.0.1:9", api.gateway.port);
+    const names = ["caliper", "height-gauge", "angle-finder", "hardness-tester"].map(
+      (kind) => `simulated-${kind}`,
+    );
+    await until(() => names.every((id) => stateOf(id)?.state === "here"));
+    expect(api.bench.isRunning).toBe(true);
+    api.bench.stop();
+    await until(() => names.every((id) => stateOf(id)?.state === "away"));
+  }, 30_000);
+});
