@@ -14,6 +14,8 @@ export interface BroughtReadings {
 export interface BringOptions {
   /** Share of the edge at an x, mm; null beyond it. For rows that give x where the edge's share is meant. */
   readonly uAt: (x: number) => number | null;
+  /** The blade they are of, by its id: the same file may be brought in for two. */
+  readonly of: string;
   /** For rows that don't say. */
   readonly stage: Reading["stage"];
   readonly when: string;
@@ -64,10 +66,11 @@ function fromCsv(text: string, options: BringOptions): BroughtReadings {
   if (data.length > MOST_ROWS) return refusal(MOST_ROWS + 1, `more than ${MOST_ROWS} rows in one file`);
   const readings: Reading[] = [];
   const refused: { line: number; why: string }[] = [];
-  const seen = new Map<string, number>();
+  // The same row of the same file is the same reading, however often it is brought in for a blade.
+  const file = idOf(`${options.of} ${text}`);
   for (const [i, row] of data.entries()) {
     const line = i + 2;
-    const read = rowOf(row, options, seen);
+    const read = rowOf(row, options, idOf(`${file} ${i}`));
     if (typeof read === "string") refused.push({ line, why: read });
     else readings.push(read);
     if (i % 500 === 0) options.onProgress?.(i / data.length);
@@ -77,7 +80,7 @@ function fromCsv(text: string, options: BringOptions): BroughtReadings {
 }
 
 /** A reading, or why not. */
-function rowOf(row: Row, { uAt, stage, when }: BringOptions, seen: Map<string, number>): Reading | string {
+function rowOf(row: Row, { uAt, stage, when }: BringOptions, id: string): Reading | string {
   const text = (name: string) => row[name]?.trim() ?? "";
   const what = QUANTITIES.find((one): one is Quantity => one === text("what"));
   if (!what) return `“${text("what")}” is nothing that is read here; use one of ${QUANTITIES.join(", ")}`;
@@ -122,11 +125,7 @@ function rowOf(row: Row, { uAt, stage, when }: BringOptions, seen: Map<string, n
     by: "file",
     ...(text("note") ? { note: text("note").slice(0, 500) } : {}),
   };
-  // The same row of the same file is the same reading, however often it is brought in; the same row twice in one file is two.
-  const content = JSON.stringify(built);
-  const times = seen.get(content) ?? 0;
-  seen.set(content, times + 1);
-  const parsed = parseReading({ ...built, id: text("id") || idOf(`${content} ${times}`) });
+  const parsed = parseReading({ ...built, id: text("id") || id });
   if (parsed.ok) return parsed.reading;
   return parsed.faults.map(({ path, message }) => `${path.replace("$.", "")} ${message}`).join("; ");
 }

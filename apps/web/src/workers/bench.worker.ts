@@ -5,7 +5,7 @@ import { type BenchReport, benchReport } from "@true-spine/core/findings/bench-r
 import { type Asked, benchOf } from "@true-spine/core/inspect/bench.ts";
 import { inHandOrder, potentialSpots, spotsNear } from "@true-spine/core/inspect/plan.ts";
 import { type RunReport, runReport } from "@true-spine/core/inspect/run-report.ts";
-import type { Spot } from "@true-spine/core/inspect/schema.ts";
+import { type Spot, spotKey, spotOf } from "@true-spine/core/inspect/schema.ts";
 import { stageSteel, wantedAt } from "@true-spine/core/inspect/wanted.ts";
 import { reportOf } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
@@ -27,10 +27,17 @@ const bench = {
     if (!twin) return [];
     return stillInIt(steel, twin).map((offer) => ({ ...offer, minutes: minutesAfter(asked, offer.blade) }));
   },
-  /** Every spot that may be read after a stage: what a run can chart. */
-  spots({ blade, route, shop, stage, check }: Asked): { spot: Spot; x: number }[] {
+  /** Every spot that may be read after a stage, and those that were: what a run can chart. */
+  spots({ blade, route, shop, stage, check, readings }: Asked): { spot: Spot; x: number; isRead: boolean }[] {
     const steel = stageSteel(blade, route, shop, stage, check.hardness ?? null);
-    return inHandOrder(potentialSpots(steel)).map((spot) => ({ spot, x: wantedAt(steel, spot)!.x }));
+    const read = new Map(
+      readings.filter((one) => one.stage === stage).map((one) => [spotKey(one), spotOf(one)]),
+    );
+    const all = new Map([...read, ...potentialSpots(steel).map((spot) => [spotKey(spot), spot] as const)]);
+    return inHandOrder([...all.values()]).flatMap((spot) => {
+      const wanted = wantedAt(steel, spot);
+      return wanted ? [{ spot, x: wanted.x, isRead: read.has(spotKey(spot)) }] : [];
+    });
   },
   run: (read: RunReadings, route: Route | null, shop: Shop): RunReport => runReport(read, route, shop),
   /** What may be read where a maker pointed. */

@@ -41,6 +41,7 @@ const filing = {
   calendar: (name: string, id: string, route: Route) => writeCalendar(name, id, route, new Date()),
   readings(
     text: string,
+    of: string,
     blade: Blade,
     stage: StageKind,
     onProgress: (share: number) => void,
@@ -50,7 +51,7 @@ const filing = {
       const s = firstAtX(edge, x);
       return s === null ? null : s / edge.length;
     };
-    return readReadings(text, { uAt, stage, when: new Date().toISOString(), onProgress });
+    return readReadings(text, { uAt, of, stage, when: new Date().toISOString(), onProgress });
   },
   stations: (blade: Blade) => writeStations(blade),
   solid(blade: Blade, format: "stl" | "3mf", onProgress: (share: number) => void): Uint8Array {

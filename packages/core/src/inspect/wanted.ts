@@ -126,10 +126,13 @@ export function wantedAt(steel: StageSteel, spot: Spot): Wanted | null {
       });
     }
     case "edge": {
+      // Sharpened it comes to nothing: there it is read behind the edge, and nowhere else.
+      if (steel.isSharpened) return null;
       const value = thicknessAlong(field, station!.cut, 0);
       return make(value, edgeBand(value) * rough, { slope: slopesAt(steel, station!, 0), basis: EDGE_BASIS });
     }
     case "behind":
+      if (!steel.isSharpened) return null;
       return make(station!.behind, edgeBand(station!.behind ?? 0) * rough, {
         slope: slopesAt(steel, station!, shoulderOf(station!)),
         placed: PLACED.shoulder,

@@ -1,16 +1,23 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { placeName } from "@true-spine/core/inspect/run-report.ts";
 import type { ChartedPlace } from "@true-spine/core/inspect/run-schema.ts";
-import { NO_CHECK, type Spot, spotKey } from "@true-spine/core/inspect/schema.ts";
+import { NO_CHECK, type Reading, type Spot, spotKey } from "@true-spine/core/inspect/schema.ts";
 import { NO_ROUTE, type Route, type StageKind } from "@true-spine/core/route/schema.ts";
 import { STAGES } from "@true-spine/core/route/stages.ts";
 import { useEffect, useState } from "react";
 import { readDocument } from "../../api/blades.ts";
 import { askBench } from "../../bench/asking.ts";
+import { fetchReadings } from "../../bench/readings.ts";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { Choice } from "../../parts/Group.tsx";
 import { useShop } from "../../shop/shop.ts";
 import { stagesToCheck } from "../blade/check/stage.ts";
+
+interface Choosable {
+  readonly spot: Spot;
+  readonly x: number;
+  readonly isRead: boolean;
+}
 
 /** A place to chart: after which stage, and what is read where; as the run's specification has it. */
 export function PickPlace({
@@ -27,12 +34,17 @@ export function PickPlace({
   const { shop } = useShop();
   const [route, setRoute] = useState<Route | null>(null);
   const [stage, setStage] = useState<StageKind>("sharpen");
-  const [spots, setSpots] = useState<readonly { spot: Spot; x: number }[] | null>(null);
+  const [spots, setSpots] = useState<readonly Choosable[] | null>(null);
+  const [readings, setReadings] = useState<readonly Reading[]>([]);
   const { id, file } = specification;
   useEffect(() => {
     readDocument(id, "route").then(
       (standing) => setRoute(standing.file ?? NO_ROUTE),
       () => setRoute(NO_ROUTE),
+    );
+    fetchReadings(id).then(
+      ({ taken }) => setReadings(taken),
+      () => {},
     );
   }, [id]);
   useEffect(() => {
@@ -40,7 +52,7 @@ export function PickPlace({
     let isGone = false;
     setSpots(null);
     askBench((bench) =>
-      bench.spots({ blade: file, route, shop, stage, check: { ...NO_CHECK, hardness: 60 }, readings: [] }),
+      bench.spots({ blade: file, route, shop, stage, check: { ...NO_CHECK, hardness: 60 }, readings }),
     ).then(
       (found) => !isGone && setSpots(found),
       () => !isGone && setSpots([]),
@@ -48,7 +60,7 @@ export function PickPlace({
     return () => {
       isGone = true;
     };
-  }, [route, stage, file, shop]);
+  }, [route, stage, file, shop, readings]);
   const taken = new Set(known.filter((one) => one.stage === stage).map(({ spot }) => spotKey(spot)));
   return (
     <Question title="A place to chart" isOpen onClose={onClose}>
@@ -65,7 +77,8 @@ export function PickPlace({
         {spots === null && <li className="text-sm text-faint">Working out what can be read …</li>}
         {spots
           ?.filter(({ spot }) => !taken.has(spotKey(spot)))
-          .map(({ spot, x }) => (
+          .toSorted((a, b) => Number(b.isRead) - Number(a.isRead))
+          .map(({ spot, x, isRead }) => (
             <li key={spotKey(spot)}>
               <button
                 type="button"
@@ -73,6 +86,7 @@ export function PickPlace({
                 onClick={() => onPick({ stage, spot })}
               >
                 {placeName(stage, spot, x)}
+                {isRead && <span className="text-faint"> · read</span>}
               </button>
             </li>
           ))}

@@ -24,7 +24,7 @@ const MOST_SHOWN = 200;
 
 /** Readings in from a file, with progress and every row that was refused; and out again. */
 export function BringGroup({ stage }: { stage: StageKind }) {
-  const { readings } = useScreen();
+  const { readings, id } = useScreen();
   const file = useFile();
   const taken = useStore(readings.state);
   const [state, setState] = useState<State>({ at: "idle" });
@@ -44,6 +44,7 @@ export function BringGroup({ stage }: { stage: StageKind }) {
       const read = await Promise.race([
         wrap<Filing>(worker).readings(
           text,
+          id,
           file,
           stage,
           proxy((share: number) => setState({ at: "reading", done: share, of: 1 })),

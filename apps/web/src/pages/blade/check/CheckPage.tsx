@@ -83,6 +83,7 @@ export function CheckPage() {
     repeats.current = [...repeats.current.slice(-STUCK_AFTER + 1), event.value];
     const isStuck =
       repeats.current.length === STUCK_AFTER && repeats.current.every((value) => value === event.value);
+    if (isStuck) repeats.current = [];
     if (isStuck) tell(`The ${event.kind} has read ${event.value} ${STUCK_AFTER} times running: is it stuck?`);
     take(read, "instrument", one.key);
   });

@@ -1,0 +1,336 @@
+import { randomUUID } from "node:crypto";
+import { expect, type Page, test } from "@playwright/test";
+import { fieldKnife, makeBlade } from "./blade.ts";
+
+/** Stages done up to the true flats after the oven: the bevels are roughed, and nothing of them is finished. */
+const DONE = ["stock", "profile", "drill", "flats", "layout", "rough", "harden", "true"];
+
+/** A blade halfway along its route, its bench opened by keys. */
+async function halfway(page: Page, name: string): Promise<string> {
+  const id = await makeBlade(page.request, name);
+  const kinds = [...DONE, "finish", "grits", "hand", "handle", "etch", "sharpen"];
+  const route = {
+    format: "true-spine/route",
+    version: 1,
+    stock: 4.8,
+    oven: 0.25,
+    skin: 0.1,
+    coarse: 125,
+    finish: { bevels: 35, flats: 35, edge: 16 },
+    gap: 0.5,
+    stages: kinds.map((kind) => (DONE.includes(kind) ? { kind, done: "2026-11-10T10:00:00Z" } : { kind })),
+  };
+  const save = { file: route, base: 0, saveKey: randomUUID() };
+  const answer = await page.request.put(`/api/blades/${id}/documents/route`, { data: save });
+  expect(answer.status(), await answer.text()).toBe(200);
+  return id;
+}
+
+async function toBench(page: Page, id: string): Promise<void> {
+  await page.goto(`/blades/${id}/grind`);
+  await expect(page.getByRole("region", { name: "Numbers at the scribe" })).toBeVisible();
+  await page.keyboard.press("4");
+  await expect(page.getByLabel("What it reads")).toBeFocused();
+}
+
+const count = (page: Page) => page.getByRole("status").filter({ hasText: /of \d+ read/ });
+const taken = async (page: Page, id: string) =>
+  (await (await page.request.get(`/api/blades/${id}/readings`)).json()).taken as {
+    value: number;
+    by: string;
+  }[];
+
+/** Tab on until something of this name has the cursor. */
+async function tabTo(page: Page, name: RegExp): Promise<void> {
+  for (let i = 0; i < 250; i++) {
+    await page.keyboard.press("Tab");
+    const label = await page.evaluate(() => {
+      const at = document.activeElement as HTMLElement | null;
+      return at?.getAttribute("aria-label") ?? at?.innerText ?? "";
+    });
+    if (name.test(label)) return;
+  }
+  throw new Error(`nothing called ${name} is reached with Tab`);
+}
+
+/** Presses the instrument for place after place until the round is read, and whatever it asked for beside it. */
+async function readRound(page: Page): Promise<void> {
+  let last = "";
+  let quiet = 0;
+  for (let i = 0; i < 1500 && quiet < 12; i++) {
+    const now = await count(page).innerText();
+    quiet = /^(\d+) of \1 /.test(now) ? quiet + 1 : 0;
+    if (now !== last && quiet === 0) await page.keyboard.press("Enter");
+    last = now;
+    await page.waitForTimeout(80);
+  }
+  expect(last).toMatch(/^(\d+) of \1 read/);
+}
+
+test("a half-finished blade with hidden faults is read, judged, explained, corrected and read again, by keys alone", async ({
+  page,
+}) => {
+  test.setTimeout(240_000);
+  const id = await halfway(page, "Hidden faults");
+  await toBench(page, id);
+  await tabTo(page, /put simulated instruments on the bench/);
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("simulated hardness tester")).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText("simulated caliper")).toBeVisible();
+  await expect(page.getByText("simulated height gauge")).toBeVisible();
+  await expect(page.getByText("simulated angle finder")).toBeVisible();
+  await expect(page.getByLabel("What it reads")).toBeFocused();
+  await expect(page.getByRole("button", { name: "press its button (Enter)" })).toBeVisible();
+  await readRound(page);
+
+  // Judged: off centre where it was cut, and the edge round the belly too thick.
+  const findings = page.getByRole("region", { name: "Is the work true" });
+  await expect(findings).toContainText(/Edge is 0\.\d+ mm left of centre/);
+  // Explained: both faults by name, the larger first, with its size near what it was cut with.
+  const looks = page.getByRole("region", { name: "What it looks like" });
+  await expect(looks).toContainText(/Edge off centre: 0\.2\d mm/i);
+  await expect(looks).toContainText(/edge thickens round the belly: 0\.\d+ mm/i);
+  // Corrected: on the route, then done, as steps of its own.
+  const right = page.getByRole("region", { name: "Put right" });
+  await expect(right).toContainText(/left face/i);
+  await expect(right).toContainText(/passes with/);
+  await expect(right).toContainText("Eyes, ears and a respirator");
+  await tabTo(page, /on the route$/);
+  await page.keyboard.press("Enter");
+  await expect(right).toContainText(/Left face from \d+ to \d+ mm/);
+  await tabTo(page, /all done: read again/);
+  await page.keyboard.press("Enter");
+  await expect(right).not.toContainText(/take it off the route/);
+
+  // Read again: what was ground is asked for anew, and nothing is left to put right beyond a light touch.
+  await expect(count(page)).not.toHaveText(/^(\d+) of \1 read/);
+  await tabTo(page, /^What it reads$/);
+  await readRound(page);
+  await expect(findings).not.toContainText(/left of centre/);
+  await expect(looks).not.toContainText(/thickens round the belly/);
+  const still = page.getByRole("region", { name: "Still in the steel" });
+  await expect(still).toContainText(/The blade as drawn (is|may be)/);
+  const readings = await taken(page, id);
+  expect(readings.length).toBeGreaterThan(60);
+  expect(readings.every(({ by }) => by === "instrument")).toBe(true);
+  // All of it stands in the log.
+  await page.keyboard.press("Escape");
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  await page.keyboard.press("5");
+  await expect(page.getByRole("list", { name: "Log" })).toContainText("Put right: Left face");
+  await page.request.delete("/api/instruments/bench");
+});
+
+test("readings are typed by keys: what is nonsense stays and says why, a repeat is a repeat, struck out it is gone", async ({
+  page,
+}) => {
+  const id = await halfway(page, "Typed");
+  await toBench(page, id);
+  const box = page.getByLabel("What it reads");
+  await page.keyboard.type("thick");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("alert")).toContainText(/thick/);
+  await expect(box).toHaveValue("thick");
+  await box.fill("");
+  // An inch fraction is a length as good as any.
+  await page.keyboard.type("5/32");
+  await page.keyboard.press("Enter");
+  await expect(count(page)).toHaveText(/^1 of \d+ read/);
+  await page.keyboard.press("ArrowUp");
+  await page.keyboard.type("3.98 mm");
+  await page.keyboard.press("Enter");
+  const table = page.getByRole("table", { name: "Readings" });
+  const row = table.getByRole("row").filter({ has: page.getByRole("button", { name: /^Strike out/ }) });
+  await expect(row).toHaveCount(1);
+  await expect(row.getByRole("cell").nth(7)).toHaveText("2");
+  await row.getByRole("button", { name: /Strike out/ }).click();
+  await expect(row.getByRole("cell").nth(7)).toHaveText("1");
+  await expect.poll(async () => (await taken(page, id)).map(({ value }) => value)).toEqual([3.9688, 3.98]);
+});
+
+test("a reading taken with the network gone is kept here and arrives once", async ({ page, context }) => {
+  const id = await halfway(page, "Out of reach");
+  await toBench(page, id);
+  await context.setOffline(true);
+  for (const value of ["4.01", "3.2", "2.2"]) {
+    await page.keyboard.type(value);
+    await page.keyboard.press("Enter");
+  }
+  await expect(count(page)).toHaveText(/^3 of/);
+  await expect(page.getByText("server away: kept here, trying again")).toBeVisible();
+  expect(await taken(page, id)).toEqual([]);
+  await context.setOffline(false);
+  await expect.poll(async () => (await taken(page, id)).length, { timeout: 30_000 }).toBe(3);
+  await page.reload();
+  await expect(count(page)).toHaveText(/^3 of/);
+  expect((await taken(page, id)).map(({ value }) => value)).toEqual([4.01, 3.2, 2.2]);
+});
+
+test("what is found may stand with a reason, and the spec says so; a place of one's own joins the round", async ({
+  page,
+}) => {
+  const id = await halfway(page, "Let stand");
+  await toBench(page, id);
+  // The first flat far too thick.
+  await page.keyboard.type("4.6");
+  await page.keyboard.press("Enter");
+  const findings = page.getByRole("region", { name: "Is the work true" });
+  await expect(findings).toContainText(/thickness over the flats.*reads 4\.60 mm/i);
+  await findings
+    .getByRole("button", { name: /^Let it stand/ })
+    .first()
+    .click();
+  await page.keyboard.type("the bolster hides it");
+  await page.keyboard.press("Enter");
+  await expect(findings).toContainText("the bolster hides it");
+
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  await page.keyboard.press("p");
+  const dialog = page.getByRole("dialog", { name: "What to read there?" });
+  await dialog.getByRole("button", { name: /thickness above the edge/ }).click();
+  await expect(page.getByText("Thickness above the edge", { exact: false }).first()).toBeVisible();
+  await expect(page.getByRole("button", { name: "Take this place out" })).toBeVisible();
+
+  await page.getByRole("button", { name: /^Take it out/ }).click();
+  const [json] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Take the spec as JSON" }).click(),
+  ]);
+  const { readFileSync } = await import("node:fs");
+  const spec = JSON.parse(readFileSync(await json.path(), "utf8"));
+  expect(spec).toMatchObject({
+    format: "true-spine/spec",
+    name: "Let stand",
+    deviations: [{ reason: "the bolster hides it", stage: "true" }],
+  });
+});
+
+test("an instrument that spews garbage disturbs nothing; stuck, it is asked about; gone, it comes back", async ({
+  page,
+}) => {
+  const id = await halfway(page, "Broken cable");
+  await toBench(page, id);
+  await page.request.post("/api/instruments/bench");
+  await expect(page.getByText("simulated caliper")).toBeVisible({ timeout: 30_000 });
+  const how = page.getByLabel("How the caliper behaves");
+  await how.selectOption("garbage");
+  await expect(page.getByText("sends nonsense, which is dropped").first()).toBeVisible();
+  await page.getByLabel("What it reads").fill("4.01");
+  await page.keyboard.press("Enter");
+  await expect(count(page)).toHaveText(/^1 of/);
+  expect((await taken(page, id)).map(({ value }) => value)).toEqual([4.01]);
+
+  await how.selectOption("stuck");
+  for (let i = 2; i <= 6; i++) {
+    await page.getByLabel("What it reads").focus();
+    await page.keyboard.press("Enter");
+    await expect(count(page)).toHaveText(new RegExp(`^${i} of`));
+  }
+  await expect(page.getByText(/has read .* 4 times running: is it stuck\?/)).toBeVisible();
+
+  await how.selectOption("away");
+  await expect(page.getByText("gone: connecting again").first()).toBeVisible();
+  await expect(how).toBeVisible({ timeout: 30_000 });
+  await page.request.delete("/api/instruments/bench");
+});
+
+test("ten thousand readings from a file come in with progress, and every row that is refused is listed", async ({
+  page,
+}) => {
+  test.setTimeout(180_000);
+  const id = await makeBlade(page.request, "From a file");
+  await page.goto(`/blades/${id}/check`);
+  const rows = Array.from(
+    { length: 10_000 },
+    (_, i) => `edge,${20 + (i % 90)},${(0.5 + (i % 7) / 100).toFixed(2)}`,
+  );
+  rows[4999] = "edge,50,thick";
+  rows[7000] = "edge,5000,0.5";
+  const csv = ["what,x,value", ...rows].join("\n");
+  await page.getByLabel("File of readings").setInputFiles({
+    name: "readings.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(csv),
+  });
+  await expect(page.getByRole("progressbar", { name: "Bringing readings in" })).toBeVisible();
+  const group = page.getByRole("region", { name: "Readings in and out" });
+  await expect(group.getByText(/9998 brought in, 2 rows refused/)).toBeVisible({ timeout: 120_000 });
+  const refused = group.getByRole("list", { name: "Rows refused" });
+  await expect(refused).toContainText("line 5001: “thick” is no number for value");
+  await expect(refused).toContainText("line 7002: the edge does not reach x 5000");
+  // The same file again is the same readings.
+  await page.getByLabel("File of readings").setInputFiles({
+    name: "readings.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(csv),
+  });
+  await expect(group.getByText(/0 brought in, 9998 were known already/)).toBeVisible({ timeout: 120_000 });
+  expect(await taken(page, id)).toHaveLength(9998);
+});
+
+test("a run of thirty blades is charted place by place without a stutter, drift and capability told", async ({
+  page,
+}) => {
+  test.setTimeout(180_000);
+  const blades: string[] = [];
+  const spot = { what: "behind", u: 0.5 };
+  for (let i = 0; i < 30; i++) {
+    const id = randomUUID();
+    await page.request.post("/api/blades", { data: { id, file: fieldKnife(`Thirty ${i + 1}`) } });
+    blades.push(id);
+    const readings = [0, 1].map((k) => ({
+      id: randomUUID(),
+      when: `2026-11-${String(1 + (i % 28)).padStart(2, "0")}T1${k}:00:00Z`,
+      stage: "sharpen",
+      ...(k === 0 ? spot : { what: "plunge", side: "left" }),
+      value: k === 0 ? 0.62 + ((i * 7) % 5) * 0.01 : 12 + i * 0.03 + ((i * 3) % 4) * 0.01,
+      by: "hand",
+    }));
+    await page.request.post(`/api/blades/${id}/readings`, { data: { readings } });
+  }
+  await page.goto("/runs");
+  await page.getByRole("button", { name: "New run" }).click();
+  const name = page.getByLabel("Name of the run");
+  await name.fill("Thirty alike");
+  await name.press("Tab");
+  await page.getByRole("button", { name: "Blades", exact: true }).click();
+  const dialog = page.getByRole("dialog", { name: "Blades of the run" });
+  await dialog.getByLabel("Search by name").fill("Thirty");
+  await dialog.getByRole("button", { name: "add all 30 shown" }).click();
+  await dialog.getByRole("button", { name: "Keep these 30" }).click();
+  await expect(page.getByRole("status").first()).toContainText("30 blades");
+  for (const place of [/the plunge's foot, left · read/, /behind the edge at \d+ mm · read/]) {
+    await page.getByRole("button", { name: "Add a place" }).click();
+    await page.getByRole("dialog").getByRole("button", { name: place }).first().click();
+    await expect(page.getByRole("dialog")).toBeHidden();
+  }
+  const places = page.getByRole("list", { name: "Places" });
+  await expect(places.getByRole("button", { name: /plunge/ }).first()).toContainText("30 of 30 read");
+  await expect(page.getByText(/the plunge's foot, left drifts by \+0\.0\d+ mm a blade/)).toBeVisible();
+  await expect(
+    page
+      .getByRole("img", { name: /^Individuals chart of/ })
+      .locator("svg")
+      .first(),
+  ).toBeVisible();
+  await expect(
+    page
+      .getByRole("img", { name: /^Moving ranges of/ })
+      .locator("svg")
+      .first(),
+  ).toBeVisible();
+  await expect(page.getByText("Cpk, 95 of 100")).toBeVisible();
+  const figures = page.getByRole("table", { name: /^Figures of/ });
+  await expect(figures.getByRole("row")).toHaveCount(31);
+  await expect(page.getByText("first-off, last-off")).toBeVisible();
+  const [sheet] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Batch sheet" }).click(),
+  ]);
+  const { readFileSync } = await import("node:fs");
+  const lines = readFileSync(await sheet.path(), "utf8")
+    .trim()
+    .split("\n");
+  expect(lines).toHaveLength(1 + 30 + 6);
+  expect(lines[0]).toContain("the plunge's foot, left");
+});

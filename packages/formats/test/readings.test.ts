@@ -1,0 +1,252 @@
+import type { RunReadings } from "@true-spine/core/contract.ts";
+import { runReport } from "@true-spine/core/inspect/run-report.ts";
+import { NO_CHECK, type Reading } from "@true-spine/core/inspect/schema.ts";
+import { specOf } from "@true-spine/core/inspect/spec.ts";
+import { firstRoute } from "@true-spine/core/route/first.ts";
+import { USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
+import fc from "fast-check";
+import papaparse from "papaparse";
+import { describe, expect, test } from "vitest";
+import { readReadings, writeReadings } from "../src/read-readings.ts";
+import { writeLog } from "../src/write-log.ts";
+import { writeRun } from "../src/write-run.ts";
+import { writeSpecSheet } from "../src/write-spec-sheet.ts";
+import { FIELD, FONT } from "./blades.ts";
+import { readPdf } from "./read-pdf.ts";
+
+const options = {
+  of: "blade-1",
+  uAt: (x: number) => (x >= 10 && x <= 120 ? (x - 10) / 110 : null),
+  stage: "rough" as const,
+  when: "2026-11-20T10:00:00.000Z",
+};
+
+describe("readings from a file", () => {
+  test("what, value and where are enough; units, sides, times and notes are taken as they stand", () => {
+    const { readings, refused } = readReadings(
+      [
+        "What,Value,X,Side,Unit,Stage,When,Note",
+        "edge,1.2,65,,,,,",
+        "line,0.75,65,left,in,true,2026-11-21T08:30:00Z,by rule",
+        "twist,-0.5,,,,,,",
+        "hardness,60.5,-8,,,true,,",
+      ].join("\r\n"),
+      options,
+    );
+    expect(refused).toEqual([]);
+    expect(readings).toMatchObject([
+      { what: "edge", u: 0.5, value: 1.2, stage: "rough", by: "file", when: "2026-11-20T10:00:00.000Z" },
+      {
+        what: "line",
+        u: 0.5,
+        side: "left",
+        value: 19.05,
+        stage: "true",
+        when: "2026-11-21T08:30:00.000Z",
+        note: "by rule",
+      },
+      { what: "twist", value: -0.5 },
+      { what: "hardness", x: -8, value: 60.5 },
+    ]);
+  });
+
+  test("every row that will not do is told with its line and why; the others come in", () => {
+    const { readings, refused } = readReadings(
+      [
+        "what,value,x,u,side,unit,when,stage",
+        "edge,thick,65,,,,,",
+        "spoon,1,65,,,,,",
+        "edge,1,500,,,,,",
+        "line,20,65,,,,,",
+        "edge,1,65,,,deg,,",
+        "edge,,65,,,,,",
+        "edge,1,65,,,,noon,",
+        "edge,1,65,,,,,dusk",
+        "edge,-1,,0.5,,,,",
+        "edge,1,,0.5,,,,",
+      ].join("\n"),
+      options,
+    );
+    expect(readings).toHaveLength(1);
+    expect(refused.map(({ line }) => line)).toEqual([2, 3, 4, 5, 6, 7, 8, 9, 10]);
+    expect(refused[0]!.why).toBe("“thick” is no number for value");
+    expect(refused[2]!.why).toBe("the edge does not reach x 500");
+    expect(refused[3]!.why).toMatch(/^side must be said/);
+  });
+
+  test("the same file is the same readings for a blade, and others for another; a row twice is two", () => {
+    const csv = "what,value,u\nedge,1,0.5\nedge,1,0.5\n";
+    const ids = (of: string, text = csv) =>
+      readReadings(text, { ...options, of }).readings.map(({ id }) => id);
+    expect(new Set(ids("a")).size).toBe(2);
+    expect(ids("a")).toEqual(ids("a"));
+    expect(ids("a").some((id) => ids("b").includes(id))).toBe(false);
+    expect(ids("a", `${csv}edge,1,0.6\n`)).not.toEqual(ids("a"));
+  });
+
+  test("what was written is read again as it was", () => {
+    const { readings } = readReadings(
+      "what,value,u,side,height\nabove,2.5,0.5,,8\nover,2.1,0.3,right,\n",
+      options,
+    );
+    const again = readReadings(writeReadings(readings, []), options);
+    expect(again.refused).toEqual([]);
+    expect(again.readings).toEqual(readings);
+    const list = { format: "true-spine/readings", version: 1, taken: readings };
+    expect(readReadings(JSON.stringify(list), options).readings).toEqual(readings);
+  });
+
+  test("hostile files are told, and nothing throws", () => {
+    for (const text of [
+      "",
+      "{",
+      "[]",
+      "a,b\n1,2",
+      '{"format":"true-spine/readings","version":1,"taken":[{}]}',
+      "\u0000".repeat(1000),
+    ]) {
+      const { readings, refused } = readReadings(text, options);
+      expect(readings).toEqual([]);
+      expect(refused.length).toBeGreaterThan(0);
+    }
+    expect(readReadings("x".repeat(17 * 1024 * 1024), options).refused[0]!.why).toMatch(/larger than/);
+    fc.assert(
+      fc.property(fc.string({ maxLength: 400 }), (text) => {
+        const { readings } = readReadings(`what,value,u\n${text}`, options);
+        return readings.every(({ value }) => Number.isFinite(value));
+      }),
+    );
+  });
+
+  test("a formula in a note does not leave as one", () => {
+    const note: Reading = {
+      ...readReadings("what,value,u\nedge,1,0.5\n", options).readings[0]!,
+      note: "=1+1",
+    };
+    expect(writeReadings([note], [])).not.toMatch(/,=1\+1/);
+    expect(writeLog([{ when: note.when, kind: "note", words: "=cmd" }])).toContain("'=cmd");
+  });
+});
+
+describe("the spec sheet", () => {
+  const route = firstRoute(FIELD);
+  const readings: Reading[] = [0.2, 0.5, 0.8].map((u, i) => ({
+    id: `00000000-0000-4000-8000-00000000000${i}`,
+    when: "2026-11-20T10:00:00Z",
+    stage: "sharpen",
+    what: "behind",
+    u,
+    value: 0.6 + i / 50,
+    by: "hand",
+  }));
+  const check = {
+    ...NO_CHECK,
+    hardness: 60,
+    accepted: [
+      {
+        when: "2026-11-20T10:00:00Z",
+        stage: "hand" as const,
+        finding: "bow",
+        words: "Bowed 0.2 mm.",
+        reason: "Held by the handle.",
+      },
+    ],
+  };
+  const spec = specOf(FIELD, { route, shop: USUAL_SHOP, check, handle: null, readings });
+
+  test("has what was wanted and what was read, with what it is worth", () => {
+    // What the jaws touch more is another figure at each place, so the range is not the shown one.
+    expect(spec.behind.read![1] - spec.behind.read![0]).toBeGreaterThan(0.03);
+    expect(spec.behind.read![1]).toBeLessThan(0.64);
+    expect(spec.behind.within).toBeGreaterThan(0.05);
+    expect(spec.hardness).toEqual({ wanted: 60, read: null });
+    expect(spec.balance.withHandle).toBe(false);
+    expect(spec.edgeAngle).toEqual(FIELD.edge.angle);
+    expect(spec.deviations).toEqual([
+      { words: "Bowed 0.2 mm.", reason: "Held by the handle.", stage: "hand" },
+    ]);
+  });
+
+  test("is one page that another reader reads: figures, what was let stand, care, cautions", async () => {
+    const bytes = await writeSpecSheet(FIELD, spec, {
+      paper: "A4",
+      unit: "mm",
+      font: FONT,
+      date: new Date("2026-11-20"),
+    });
+    const pages = await readPdf(bytes);
+    expect(pages).toHaveLength(1);
+    const [{ width, height, text }] = pages as [(typeof pages)[0]];
+    expect(width).toBeCloseTo(210, 0);
+    expect(height).toBeCloseTo(297, 0);
+    const [least, most] = spec.behind.read!.map((mm) => mm.toFixed(2));
+    expect(text).toContain(`${least} to ${most} ±`);
+    expect(text).toContain("Held by the handle.");
+    expect(text).toMatch(/Wash by hand/);
+    expect(text).toMatch(/matters of local law/);
+    expect(text).toContain("60.0");
+  });
+
+  test("in inches it is in inches", async () => {
+    const bytes = await writeSpecSheet(FIELD, spec, {
+      paper: "Letter",
+      unit: "inch",
+      font: FONT,
+      date: new Date("2026-11-20"),
+    });
+    expect((await readPdf(bytes))[0]!.text).toMatch(/Lengths in inch/);
+  });
+});
+
+describe("a run's batch sheet", () => {
+  test("has a line for each blade in order, then what is wanted and what the work does", () => {
+    const spot = { what: "behind" as const, u: 0.5 };
+    const blades = Array.from({ length: 26 }, (_, i) => ({ id: `b${i}`, name: `No. ${i + 1}` }));
+    const run: RunReadings = {
+      id: "r",
+      revision: 1,
+      updatedAt: "",
+      file: {
+        format: "true-spine/run",
+        version: 1,
+        name: "Order",
+        blades: [],
+        places: [{ stage: "sharpen", spot }],
+      },
+      blades,
+      specification: { id: "b0", file: FIELD },
+      readings: blades.map(({ id }, i) => ({
+        bladeId: id,
+        reading: {
+          id,
+          when: "2026-11-20T10:00:00Z",
+          stage: "sharpen",
+          ...spot,
+          value: 0.6 + (i % 3) / 100,
+          by: "hand",
+        },
+      })),
+    };
+    const report = runReport(run, null, USUAL_SHOP);
+    const [place] = report.places;
+    expect(place!.points).toHaveLength(26);
+    expect(place!.capability).not.toBeNull();
+    expect(place!.first).toBeCloseTo(place!.points[0]!.value, 12);
+    expect(report.drifts).toBeNull();
+    const { data } = papaparse.parse<Record<string, string>>(writeRun(run, report), {
+      header: true,
+      skipEmptyLines: true,
+    });
+    expect(data).toHaveLength(32);
+    expect(data.map(({ blade }) => blade).slice(-6)).toEqual([
+      "wanted",
+      "band ±",
+      "mean",
+      "upper limit",
+      "lower limit",
+      "Cpk",
+    ]);
+    const column = Object.keys(data[0]!)[1]!;
+    expect(Number(data[0]![column])).toBeCloseTo(place!.points[0]!.value, 4);
+  });
+});
