@@ -69,6 +69,24 @@ for (const theme of ["light", "dark"] as const) {
     await page.getByRole("button", { name: "Rough bevels", exact: true }).click();
     await expect(page.getByRole("region", { name: "Layout sheet" })).toBeVisible();
     await look("route");
+    await page.keyboard.press("4");
+    await expect(page.getByRole("table", { name: "Readings" })).toBeVisible();
+    await page.getByLabel("What it reads").fill("9");
+    await page.keyboard.press("Enter");
+    await expect(page.getByRole("button", { name: /^Let it stand/ }).first()).toBeVisible();
+    await look("check");
+    await page.goto(`/blades/${id}/log`);
+    await expect(page.getByRole("list", { name: "Log" }).getByRole("listitem").first()).toBeVisible();
+    await look("log");
+    await page.goto("/runs");
+    await page.getByRole("link", { name: /^Fen hooks/ }).click();
+    await expect(
+      page
+        .getByRole("img", { name: /^Individuals chart/ })
+        .locator("svg")
+        .first(),
+    ).toBeVisible();
+    await look("a run");
     await page.goto("/stores");
     await expect(page.getByRole("table").first()).toBeVisible();
     await look("stores");

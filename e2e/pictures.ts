@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { readdirSync, readFileSync } from "node:fs";
+import { readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { chromium, type Page } from "@playwright/test";
 // @ts-expect-error plain JavaScript, shared with the start command
 import { openThrowawayCluster } from "../scripts/database.mjs";
@@ -57,6 +57,40 @@ function likedKnife(page: Page): Promise<string> {
   });
 }
 
+/** The spec sheet's page as a picture: taken out of the program, and drawn by a general-purpose PDF reader. */
+async function takeSpec(page: Page, path: string): Promise<void> {
+  await page.goto(`${LARDER}/check`, { waitUntil: "networkidle" });
+  await page.getByRole("button", { name: /^Take it out/ }).click();
+  const [sheet] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Take the spec sheet" }).click(),
+  ]);
+  const bytes = readFileSync(await sheet.path()).toString("base64");
+  const reader = (name: string) =>
+    readFileSync(new URL(`../node_modules/pdfjs-dist/legacy/build/${name}.mjs`, import.meta.url), "utf8");
+  const drawing = await page.context().browser()!.newPage();
+  await drawing.setContent("<canvas></canvas>");
+  const picture = await drawing.evaluate(
+    async ([library, worker, data]) => {
+      const from = (text: string) => URL.createObjectURL(new Blob([text], { type: "text/javascript" }));
+      const pdfjs = await import(/* @vite-ignore */ from(library!));
+      pdfjs.GlobalWorkerOptions.workerSrc = from(worker!);
+      const pdf = await pdfjs.getDocument({
+        data: Uint8Array.from(atob(data!), (sign) => sign.charCodeAt(0)),
+      }).promise;
+      const sheetPage = await pdf.getPage(1);
+      const viewport = sheetPage.getViewport({ scale: 1.4 });
+      const canvas = document.querySelector("canvas")!;
+      Object.assign(canvas, { width: viewport.width, height: viewport.height });
+      await sheetPage.render({ canvasContext: canvas.getContext("2d"), viewport }).promise;
+      return canvas.toDataURL("image/png").split(",")[1]!;
+    },
+    [reader("pdf"), reader("pdf.worker"), bytes],
+  );
+  writeFileSync(path, Buffer.from(picture, "base64"));
+  await drawing.close();
+}
+
 const cluster = await openThrowawayCluster();
 const server = await startServer({
   databaseUrl: cluster.url("postgres"),
@@ -97,13 +131,35 @@ try {
   });
   await take("grind", `${FEN_HOOK}/grind`);
   await take("shape", `${LARDER}/shape`);
-  await take("pull", `${FEN_HOOK}/grind`, async () => {
-    await page.getByLabel("draw it pulled straight, too").check();
-  });
   await take("route", `${FEN_HOOK}/route`, async () => {
     await page.getByRole("region", { name: "Layout sheet" }).waitFor();
   });
   await take("stores", "/stores");
+  await take("check", `${FEN_HOOK}/check`, async () => {
+    await page.getByRole("button", { name: "put simulated instruments on the bench" }).click();
+    await page.getByText("simulated hardness tester").waitFor();
+    await page.getByRole("button", { name: "press its button (Enter)" }).waitFor();
+    const count = page.getByRole("status").filter({ hasText: /of \d+ read/ });
+    let last = "";
+    for (let i = 0, quiet = 0; i < 1500 && quiet < 10; i++) {
+      const now = await count.innerText();
+      quiet = /^(\d+) of \1 /.test(now) ? quiet + 1 : 0;
+      if (now !== last && quiet === 0) await page.keyboard.press("Enter");
+      last = now;
+      await page.waitForTimeout(80);
+    }
+    await page.request.delete("/api/instruments/bench");
+    await page.getByRole("button", { name: /^Edge is/ }).click();
+  });
+  await take("run", "/runs", async () => {
+    await page.getByRole("link", { name: /^Fen hooks/ }).click();
+    await page
+      .getByRole("button", { name: /plunge/ })
+      .first()
+      .click();
+    await page.getByRole("img", { name: /^Individuals chart/ }).waitFor();
+  });
+  await takeSpec(page, `${folder}spec.png`);
   await take("card", `${FEN_HOOK}`.replace("blades", "card"), async () => {
     await page.getByText("No single angle").waitFor();
   });

@@ -41,10 +41,12 @@ export async function seedDemo(db: Database): Promise<void> {
 /** An order of blades alike, off the rack in the archive, with what was read on each. */
 async function seedRun(db: Database): Promise<void> {
   const model = DEMO_BLADES.find(({ state }) => state === "in work")!.file;
-  const run = demoRun(model, firstRoute(model));
+  const route = firstRoute(model);
+  const run = demoRun(model, route);
   for (const { id, file, readings } of run.blades) {
     await createBlade(db, id, file, "finished");
     await markBlade(db, id, { archived: true });
+    await saveDocument(db, id, "route", { file: route, base: 0, saveKey: id });
     await keepReadings(db, id, readings);
   }
   await saveRun(db, run.id, { file: run.file, base: 0, saveKey: run.id });

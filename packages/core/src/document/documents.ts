@@ -3,6 +3,7 @@ import { type Limits, LimitsSchema, NO_LIMITS, parseLimits } from "../findings/l
 import { parseHandle } from "../handle/parse.ts";
 import { type Handle, HandleSchema, NO_HANDLE } from "../handle/schema.ts";
 import { parseCheck } from "../inspect/parse.ts";
+import { RunSchema } from "../inspect/run-schema.ts";
 import { type Check, CheckSchema, NO_CHECK, ReadingsSchema } from "../inspect/schema.ts";
 import { parsePhoto, parsePhotoPlace } from "../photo/parse.ts";
 import {
@@ -50,6 +51,7 @@ export const SCHEMAS = {
   route: RouteSchema,
   readings: ReadingsSchema,
   check: CheckSchema,
+  run: RunSchema,
   shop: ShopSchema,
 } as const;
 

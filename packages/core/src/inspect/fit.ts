@@ -50,6 +50,8 @@ const MORE_BESIDE = 5;
 /** A fault that moves no reading by this share of its band is none. */
 const LEAST_SHOWN = 0.6;
 const MOST_FAULTS = 3;
+/** An explanation believed less than this beside the first is not worth naming. */
+const LEAST_WEIGHT = 0.005;
 /** Fewer readings say nothing of patterns. */
 const LEAST_READ = 5;
 /** Readings this unlike the plan, with nothing that explains them, are told as such. */
@@ -148,7 +150,12 @@ export function diagnose(
   };
   const found = chosen.map(({ candidate, all }) => explained(candidate, all));
   const first = chosen[0];
-  const rivals = first ? first.all.slice(1, 4).map((one) => explained(one, first.all)) : [];
+  const rivals = first
+    ? first.all
+        .slice(1, 4)
+        .map((one) => explained(one, first.all))
+        .filter(({ weight }) => weight >= LEAST_WEIGHT)
+    : [];
   const rest = values.reduce((sum, value, i) => sum + (value / u[i]!) ** 2, 0);
   const isUnlike =
     chiSquareBelow(rest, read.length) > UNEXPLAINED && figures.some(({ verdict }) => verdict === "out");

@@ -68,7 +68,12 @@ export function PlaceCharts({
           <Plot label={`Individuals chart of ${place.name}`} options={individuals} height={260} />
           <Plot label={`Moving ranges of ${place.name}`} options={ranges} height={170} />
         </div>
-        <div className="max-h-[440px] overflow-y-auto border border-rule">
+        <section
+          aria-label="All figures"
+          // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keys
+          tabIndex={0}
+          className="max-h-[440px] overflow-y-auto border border-rule"
+        >
           <table aria-label={`Figures of ${place.name}`} className="w-full border-collapse bg-sheet text-sm">
             <thead className="sticky top-0 bg-sheet text-left text-[11px] text-faint">
               <tr>
@@ -95,7 +100,7 @@ export function PlaceCharts({
               })}
             </tbody>
           </table>
-        </div>
+        </section>
       </div>
       <p className="mt-3 max-w-prose text-xs text-faint">
         Limits are the mean ± 2.66 mean moving ranges; rules are those of the NIST/SEMATECH e-Handbook of

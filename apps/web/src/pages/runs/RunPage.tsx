@@ -77,6 +77,7 @@ export function RunPage() {
         <Link to="/runs" className="text-sm text-faint hover:underline">
           Runs
         </Link>
+        <h1 className="sr-only">{file.name}</h1>
         <input
           aria-label="Name of the run"
           className="h-8 w-72 rounded border border-transparent bg-transparent px-1 text-[17px] font-bold hover:border-frame focus:border-frame"

@@ -1,0 +1,275 @@
+import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
+import { type BenchReport, benchReport } from "@true-spine/core/findings/bench-report.ts";
+import { NO_CHECK, type Reading, type Spot } from "@true-spine/core/inspect/schema.ts";
+import { firstRoute } from "@true-spine/core/route/first.ts";
+import { USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
+import type { ReactNode } from "react";
+import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
+import { createStore } from "zustand";
+import { useSettings } from "../src/app/settings.ts";
+import { BladeProvider, type BladeScreen } from "../src/blade/context.ts";
+import { type OpenBlade, openBlade } from "../src/blade/store.ts";
+import { CorrectionsGroup } from "../src/pages/blade/check/CorrectionsGroup.tsx";
+import { DotStrip } from "../src/pages/blade/check/DotStrip.tsx";
+import { FindingsList } from "../src/pages/blade/check/FindingsList.tsx";
+import { LooksLikeGroup } from "../src/pages/blade/check/LooksLikeGroup.tsx";
+import { PlacesGroup } from "../src/pages/blade/check/PlacesGroup.tsx";
+import { ReadingsTable } from "../src/pages/blade/check/ReadingsTable.tsx";
+import { TakeGroup } from "../src/pages/blade/check/TakeGroup.tsx";
+import { scaleFor } from "../src/rail/scale.ts";
+import { knife } from "./knife.ts";
+
+const blade = { ...knife(), use: "field" };
+const route = firstRoute(blade);
+const STAGE = "true" as const;
+
+/** The bench with its round read as it should be, changed by `off`; `count` of it, or all. */
+function benchWith(off: (spot: Spot) => number, count = Number.POSITIVE_INFINITY): BenchReport {
+  const asked = { blade, route, shop: USUAL_SHOP, stage: STAGE, check: { ...NO_CHECK, hardness: 60 } };
+  const { lines } = benchReport({ ...asked, readings: [] }, "mm");
+  const readings = lines.slice(0, count).map(
+    ({ spot, shows }, i): Reading => ({
+      id: `00000000-0000-4000-8000-${i.toString(16).padStart(12, "0")}`,
+      when: "2026-11-20T10:00:00Z",
+      stage: STAGE,
+      ...spot,
+      value: shows + off(spot),
+      by: "hand",
+    }),
+  );
+  return benchReport({ ...asked, readings }, "mm");
+}
+const leftOfCentre = ({ what, side }: Spot) => (what === "over" ? (side === "left" ? 0.2 : -0.2) : 0);
+
+let open: OpenBlade;
+const strike = vi.fn();
+const rail = createStore(() => ({ scribe: 0 }));
+
+function Bench({ children }: { children: ReactNode }) {
+  const screen = { id: "b", open, rail, readings: { strike } } as unknown as BladeScreen;
+  return <BladeProvider value={screen}>{children}</BladeProvider>;
+}
+const show = (children: ReactNode) => render(<Bench>{children}</Bench>);
+
+beforeEach(() => {
+  open = openBlade(blade, { route });
+  useSettings.setState({ unit: "mm" });
+  strike.mockClear();
+});
+afterEach(cleanup);
+
+describe("the table of readings", () => {
+  test("has the worst first, then what is still to be read; each leads to its place", () => {
+    const report = benchWith((spot) => (spot.what === "flats" && spot.x! > 60 ? 0.5 : 0), 12);
+    const onGo = vi.fn();
+    show(<ReadingsTable lines={report.lines} currentKey={null} onGo={onGo} />);
+    const rows = within(screen.getByRole("table", { name: "Readings" }))
+      .getAllByRole("row")
+      .slice(1);
+    expect(rows).toHaveLength(report.lines.length);
+    expect(within(rows[0]!).getByRole("img", { name: "To fix" })).toBeTruthy();
+    expect(rows[0]!.textContent).toContain("thickness over the flats");
+    expect(rows.at(-1)!.textContent).toContain("not read");
+    fireEvent.click(within(rows[0]!).getByRole("button", { name: /^thickness over the flats/ }));
+    expect(onGo).toHaveBeenCalledWith(expect.objectContaining({ what: "flats" }));
+  });
+
+  test("says where a figure comes from and what it is worth, and strikes its last reading out", () => {
+    const report = benchWith(() => 0, 6);
+    show(<ReadingsTable lines={report.lines} currentKey={null} onGo={() => {}} />);
+    const edge = screen
+      .getAllByRole("row")
+      .find((row) => /very edge/.test(row.textContent ?? "") && !/not read/.test(row.textContent ?? ""))!;
+    expect(within(edge).getByTitle(/for the width of its jaws/)).toBeTruthy();
+    expect(
+      within(edge).getByTitle(/Covers 95 of 100 \(GUM\).*repeat error of the digital caliper/),
+    ).toBeTruthy();
+    fireEvent.click(within(edge).getByRole("button", { name: /^Strike out/ }));
+    expect(strike).toHaveBeenCalledWith(expect.stringMatching(/^0{8}-/), true);
+  });
+});
+
+describe("what was found", () => {
+  test("leads to its place, and may stand with a reason that is kept with the blade", () => {
+    show(<FindingsList report={benchWith(leftOfCentre)} stage={STAGE} />);
+    fireEvent.click(screen.getByRole("button", { name: /^Edge is 0\.20 mm left of centre/ }));
+    expect(rail.getState().scribe).toBeGreaterThan(10);
+    fireEvent.click(screen.getByRole("button", { name: /^Let it stand: Edge is/ }));
+    const box = screen.getByLabelText(/Why it may stand/);
+    const keep = screen.getByRole("button", { name: "keep" }) as HTMLButtonElement;
+    expect(keep.disabled).toBe(true);
+    fireEvent.change(box, { target: { value: "a user, not for sale" } });
+    fireEvent.submit(box.closest("form")!);
+    expect(open.store.getState().check.accepted).toMatchObject([
+      { finding: "edge-off-centre", stage: STAGE, reason: "a user, not for sale" },
+    ]);
+    fireEvent.click(screen.getByRole("button", { name: "take back" }));
+    expect(open.store.getState().check.accepted).toEqual([]);
+  });
+
+  test("nothing read says what to do; all well says so", () => {
+    const { unmount } = show(<FindingsList report={benchWith(() => 0, 0)} stage={STAGE} />);
+    expect(screen.getByText(/Nothing is read yet/)).toBeTruthy();
+    unmount();
+    show(<FindingsList report={benchWith(() => 0)} stage={STAGE} />);
+    expect(screen.getByText("What was read is within its bands.")).toBeTruthy();
+  });
+});
+
+describe("what it looks like, and putting it right", () => {
+  test("names the pattern with its evidence and cure; one more reading is a press away", () => {
+    const onGo = vi.fn();
+    const report = benchWith(leftOfCentre);
+    show(<LooksLikeGroup report={report} onGo={onGo} />);
+    expect(screen.getByRole("region", { name: "What it looks like" }).textContent).toMatch(
+      /edge off centre: 0\.\d\d mm/i,
+    );
+    expect(screen.getAllByRole("listitem").length).toBeGreaterThan(0);
+    if (report.settles) {
+      fireEvent.click(screen.getByRole("button", { name: "read it there" }));
+      expect(onGo).toHaveBeenCalled();
+    }
+  });
+
+  test("proposed, put on the route as steps, done with its time, undone as one step", () => {
+    const report = benchWith(leftOfCentre);
+    expect(report.corrections.length).toBeGreaterThan(0);
+    show(<CorrectionsGroup report={report} stage={STAGE} />);
+    expect(screen.getByText(/take 0\.\d\d mm off at its most/)).toBeTruthy();
+    expect(screen.getByText(/Eyes, ears and a respirator/)).toBeTruthy();
+    fireEvent.click(screen.getByRole("button", { name: /on the route$/ }));
+    const [first] = open.store.getState().check.corrections;
+    expect(first).toMatchObject({ stage: STAGE, side: "left" });
+    expect(first!.done).toBeUndefined();
+    fireEvent.click(screen.getAllByRole("button", { name: "done" })[0]!);
+    expect(open.store.getState().check.corrections[0]!.done).toMatch(/Z$/);
+    open.undo();
+    expect(open.store.getState().check.corrections[0]!.done).toBeUndefined();
+    open.undo();
+    expect(open.store.getState().check.corrections).toEqual([]);
+  });
+
+  test("nothing to put right shows nothing", () => {
+    show(<CorrectionsGroup report={benchWith(() => 0)} stage={STAGE} />);
+    expect(screen.queryByRole("region", { name: "Put right" })).toBeNull();
+  });
+});
+
+describe("the next reading", () => {
+  const report = benchWith(() => 0, 0);
+  const group = (more: Partial<Parameters<typeof TakeGroup>[0]> = {}) => (
+    <TakeGroup
+      stage={STAGE}
+      onStage={() => {}}
+      line={report.lines[0]!}
+      lines={report.lines}
+      onPress={null}
+      toBox={0}
+      onTake={() => {}}
+      onStep={() => {}}
+      {...more}
+    />
+  );
+  const enter = (text: string) => {
+    const box = screen.getByLabelText("What it reads");
+    fireEvent.change(box, { target: { value: text } });
+    fireEvent.keyDown(box, { key: "Enter" });
+  };
+
+  test("typed and entered it is taken in millimetres; nonsense stays and says why", () => {
+    const onTake = vi.fn();
+    show(group({ onTake }));
+    enter("1/8");
+    expect(onTake).toHaveBeenCalledWith(3.175);
+    enter("soft");
+    expect(screen.getByRole("alert").textContent).toContain("soft");
+    expect((screen.getByLabelText("What it reads") as HTMLInputElement).value).toBe("soft");
+    expect(onTake).toHaveBeenCalledTimes(1);
+  });
+
+  test("empty, Enter presses the instrument where one is here, and says what to do where none is", () => {
+    const onPress = vi.fn();
+    const { unmount } = show(group({ onPress }));
+    enter("");
+    expect(onPress).toHaveBeenCalledTimes(1);
+    unmount();
+    show(group());
+    enter("");
+    expect(screen.getByRole("alert").textContent).toContain("Type what it reads");
+  });
+
+  test("arrows go along the list; with all read it says so", () => {
+    const onStep = vi.fn();
+    const { unmount } = show(group({ onStep }));
+    fireEvent.keyDown(screen.getByLabelText("What it reads"), { key: "ArrowDown" });
+    fireEvent.keyDown(screen.getByLabelText("What it reads"), { key: "ArrowUp" });
+    expect(onStep.mock.calls).toEqual([[1], [-1]]);
+    unmount();
+    show(group({ line: null }));
+    expect(screen.getByText(/All of the round is read/)).toBeTruthy();
+  });
+});
+
+describe("places of one's own, and the strips", () => {
+  test("hardness wanted is kept; a place is taken out again", () => {
+    open.put({ check: { ...NO_CHECK, places: [{ what: "above", u: 0.5, height: 6 }] } });
+    show(<PlacesGroup stage={STAGE} />);
+    fireEvent.change(screen.getByLabelText("Hardness wanted, HRC"), { target: { value: "61" } });
+    expect(open.store.getState().check.hardness).toBe(61);
+    fireEvent.click(screen.getByRole("button", { name: "Take this place out" }));
+    expect(open.store.getState().check.places).toEqual([]);
+  });
+
+  test("each verdict has a shape of its own, and a click leads to the reading", () => {
+    const onGo = vi.fn();
+    const dot = (verdict: "good" | "doubtful" | "out", x: number) => ({
+      key: verdict,
+      x,
+      y: 1,
+      within: 0.1,
+      verdict,
+      isOpen: false,
+      spot: { what: "edge", u: x / 100 } as Spot,
+    });
+    const { container } = show(
+      <DotStrip
+        label="Edge"
+        scale={scaleFor(0, 100, 600, { left: 60, right: 20 })}
+        height={90}
+        band={[
+          { x: 0, low: 0.8, high: 1.2 },
+          { x: 100, low: 0.8, high: 1.2 },
+        ]}
+        wanted={[
+          [0, 1],
+          [100, 1],
+        ]}
+        dots={[dot("good", 20), dot("doubtful", 50), dot("out", 80)]}
+        measure={1}
+        show={(value) => value.toFixed(2)}
+        onGo={onGo}
+      />,
+    );
+    expect(container.querySelectorAll("circle")).toHaveLength(1);
+    expect(container.querySelectorAll("rect")).toHaveLength(1);
+    fireEvent.pointerDown(container.querySelector("circle")!);
+    expect(onGo).toHaveBeenCalledWith({ what: "edge", u: 0.2 });
+  });
+
+  test("a strip with nothing to read says so", () => {
+    show(
+      <DotStrip
+        label="Centre"
+        scale={scaleFor(0, 100, 600, { left: 60, right: 20 })}
+        height={60}
+        band={[]}
+        wanted={[]}
+        dots={[]}
+        measure={1}
+        show={String}
+        onGo={() => {}}
+      />,
+    );
+    expect(screen.getByText("Nothing of this stage is read here.")).toBeTruthy();
+  });
+});
