@@ -2,6 +2,8 @@ import { defineConfig } from "vitest/config";
 
 export default defineConfig({
   test: {
+    // Left to itself a machine of two cores would run one file at a time.
+    maxWorkers: 2,
     projects: [
       {
         test: {

@@ -10,6 +10,11 @@ export default defineConfig({
   timeout: 120_000,
   expect: { timeout: 15_000 },
   retries: 0,
+  // The longest first, so that nothing waits for it at the end.
+  projects: [
+    { name: "long", testMatch: "killed-server.spec.ts" },
+    { name: "rest", testIgnore: "killed-server.spec.ts" },
+  ],
   reporter: [["list"], ["json"]],
   use: {
     baseURL: `http://127.0.0.1:${port}`,

@@ -16,6 +16,7 @@ import { LooksLikeGroup } from "../src/pages/blade/check/LooksLikeGroup.tsx";
 import { PlacesGroup } from "../src/pages/blade/check/PlacesGroup.tsx";
 import { ReadingsTable } from "../src/pages/blade/check/ReadingsTable.tsx";
 import { TakeGroup } from "../src/pages/blade/check/TakeGroup.tsx";
+import { TruthGroup } from "../src/pages/blade/check/TruthGroup.tsx";
 import { scaleFor } from "../src/rail/scale.ts";
 import { knife } from "./knife.ts";
 
@@ -152,6 +153,23 @@ describe("what it looks like, and putting it right", () => {
   test("nothing to put right shows nothing", () => {
     show(<CorrectionsGroup report={benchWith(() => 0)} stage={STAGE} />);
     expect(screen.queryByRole("region", { name: "Put right" })).toBeNull();
+  });
+});
+
+describe("what the readings come to", () => {
+  test("thinnest and thickest with their places, centre, plunges, angles, each with what it is worth", () => {
+    show(<TruthGroup truth={benchWith(leftOfCentre).truth} />);
+    const row = (name: RegExp) => screen.getByRole("row", { name });
+    expect(row(/^edge thinnest, at \d+/).textContent).toMatch(/1\.\d\d/);
+    expect(row(/^off centre at most/).textContent).toMatch(/\+0\.20± 0\.0\d/);
+    expect(row(/^plunges apart/).textContent).toMatch(/0\.00± 0\.\d\d/);
+    expect(screen.getAllByRole("row", { name: /by angle finder/ }).length).toBe(2);
+    expect(row(/^twist/).textContent).toMatch(/0\.0°± 0\.\d°/);
+  });
+
+  test("nothing read comes to nothing", () => {
+    show(<TruthGroup truth={benchWith(() => 0, 0).truth} />);
+    expect(screen.queryByRole("region", { name: "What they come to" })).toBeNull();
   });
 });
 

@@ -8,7 +8,7 @@ import { densityOf } from "../steel/steels.ts";
 import { radians } from "../units/angle.ts";
 import { clearSpan, placeOf } from "./patterns.ts";
 import { GENTLE, STEEP, type Twin } from "./twin.ts";
-import { edgeBand, type StageSteel, stationOf } from "./wanted.ts";
+import { edgeBand, halfOf, type StageSteel, stationOf } from "./wanted.ts";
 
 /** Steel to come off one face over a stretch, and what taking it does. Lengths mm, square to the face where not said. */
 export interface Correction {
@@ -24,6 +24,8 @@ export interface Correction {
   /** What it does where it is most. */
   readonly lineClimbs: number;
   readonly edgeThins: number;
+  /** How far back the plunge's sweep comes out of the flat with it, where it reaches the plunge; null elsewhere. */
+  readonly plungeBack: number | null;
   readonly grams: number;
   /** Still between that face and the finished blade after it, at the least; below 0 there is not enough. */
   readonly spare: number;
@@ -99,6 +101,7 @@ export function correctionsFor(
           belt: belt ? abrasiveName(belt) : null,
           lineClimbs: worst.t / Math.sin(beta),
           edgeThins: worst.t / Math.cos(beta),
+          plungeBack: from === 0 ? sweepMoves(steel, side, rows[0]!.u, rows[0]!.t) : null,
           grams: (mean * length * widthAt(steel, side, worst.u) * densityOf(steel.blade.steel)) / 1000,
           spare: Math.min(...rows.filter(({ t }) => t > 0).map((row) => row.has - row.t)),
           needed: steel.needed,
@@ -153,6 +156,22 @@ function throughEnds(
     ...rows,
     ...(isLast && tip > last.x ? [{ x: round(tip, 1), t: last.t }] : []),
   ];
+}
+
+/**
+ * A bevel let down by t at a plunge of radius r comes out of the flat further back: at depth D below the flat the sweep has run
+ * r − √(2rD − D²). Source: geometry. Null where the plunge has no sweep, or is deeper than its radius.
+ */
+function sweepMoves(steel: StageSteel, side: Side, u: number, t: number): number | null {
+  const cut = steel.finished.plunges[side];
+  const station = stationOf(steel, u);
+  const line = station[side].grindLine;
+  if (!cut || line === null) return null;
+  // The half is sampled first: the flat above it is read from the same sample.
+  const half = halfOf(steel, station, side, line / 2);
+  const depth = steel.field[side].flat - half;
+  const run = (deep: number) => cut.radius - Math.sqrt(Math.max(0, 2 * cut.radius * deep - deep ** 2));
+  return depth > 0 && depth + t < cut.radius ? run(depth) - run(depth + t) : null;
 }
 
 /** With less than this still to come off every face a ridge is better than a hollow, mm. Starting value. */

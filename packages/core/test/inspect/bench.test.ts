@@ -305,6 +305,9 @@ describe("the bench", () => {
     expect(one!.most).toBeGreaterThan(0.17);
     expect(one!.most).toBeLessThan(0.24);
     expect(one!.lineClimbs).toBeCloseTo(one!.most / Math.sin(beta(0.5)), 0);
+    // It reaches the plunge: with a radius of 4 its sweep comes out of the flat further back.
+    expect(one!.plungeBack).toBeGreaterThan(0.05);
+    expect(one!.plungeBack).toBeLessThan(1.5);
     expect(one!.passes).toBe(Math.round(one!.most / 0.02));
     expect(one!.spare).toBeGreaterThanOrEqual(one!.needed);
     expect(spare!.least).toBeGreaterThan(0);

@@ -80,10 +80,9 @@ export function InstrumentsTable() {
         </table>
       )}
       <p className="mt-2 max-w-prose text-xs text-faint">
-        {own.length === 0 && "None of your own yet: "}
-        usual ones stand in for every kind that is not listed, with figures that are common practice or
-        starting values. Hold each against something known now and then; what it reads too much is taken off
-        every reading.
+        {own.length === 0 ? "None of your own yet: usual" : "Usual"} ones stand in for every kind that is not
+        listed, with figures that are common practice or starting values. Hold each against something known
+        now and then; what it reads too much is taken off every reading.
       </p>
     </section>
   );
@@ -114,7 +113,7 @@ function Row({
       <td className="px-1.5 py-1">
         <input
           aria-label={`Name of ${one.name}`}
-          className="h-8 w-40 rounded border border-frame bg-sheet px-2 font-semibold"
+          className="h-8 w-34 rounded border border-frame bg-sheet px-2 font-semibold"
           defaultValue={one.name}
           maxLength={60}
           onBlur={(event) => {
@@ -127,7 +126,7 @@ function Row({
       <td className="px-1.5 py-1">
         <select
           aria-label={`Kind of ${one.name}`}
-          className="h-8 rounded border border-frame bg-sheet px-1"
+          className="h-8 w-30 rounded border border-frame bg-sheet px-1"
           value={one.kind}
           onChange={(event) => onEdit({ kind: event.currentTarget.value as InstrumentKind })}
         >
@@ -157,7 +156,7 @@ function Row({
         <input
           type="date"
           aria-label={`Day ${one.name} was last checked`}
-          className="h-8 rounded border border-frame bg-sheet px-1"
+          className="h-8 w-31 rounded border border-frame bg-sheet px-1 text-xs"
           value={one.checked ?? ""}
           onChange={(event) => onEdit({ checked: event.currentTarget.value || undefined })}
         />

@@ -19,6 +19,7 @@ import { PlacesGroup } from "./PlacesGroup.tsx";
 import { ReadingsTable } from "./ReadingsTable.tsx";
 import { stageToCheck } from "./stage.ts";
 import { TakeGroup } from "./TakeGroup.tsx";
+import { TruthGroup } from "./TruthGroup.tsx";
 import { BAND_WORDS } from "./words.ts";
 
 /** Readings against the blade at one stage: where to read next, what it says, and what to do about it. */
@@ -142,6 +143,7 @@ export function CheckPage() {
           {report && <LooksLikeGroup report={report} onGo={goTo} />}
           {report && <CorrectionsGroup report={report} stage={stage} />}
           {report && report.faces.length > 0 && <OffersGroup asked={asked} spare={report.spare} />}
+          {report && <TruthGroup truth={report.truth} />}
           <InstrumentsGroup
             instruments={instruments}
             port={port}

@@ -65,7 +65,9 @@ function Proposed({ one }: { one: Correction }) {
       <p className="text-xs text-faint">
         About {one.passes} passes{one.belt && ` with ${one.belt}`}
         {one.passes > 3 && `; look after ${Math.ceil(one.passes * 0.75)}`}. The line climbs{" "}
-        {say(one.lineClimbs)}, the edge thins {say(one.edgeThins)}, {one.grams.toFixed(1)} g come off.{" "}
+        {say(one.lineClimbs)}, the edge thins {say(one.edgeThins)}, {one.grams.toFixed(1)} g come off.
+        {one.plungeBack !== null &&
+          ` At the plunge its sweep comes out ${say(one.plungeBack)} further back: take the other side with it.`}{" "}
         {isEnough
           ? `${say(one.spare)} stays above the finished blade there.`
           : `Only ${say(Math.max(0, one.spare))} stays there; ${say(one.needed)} is needed.`}
