@@ -146,6 +146,10 @@ test("readings are typed by keys: what is nonsense stays and says why, a repeat 
   await row.getByRole("button", { name: /Strike out/ }).click();
   await expect(row.getByRole("cell").nth(7)).toHaveText("1");
   await expect.poll(async () => (await taken(page, id)).map(({ value }) => value)).toEqual([3.9688, 3.98]);
+  // Struck out it is kept, and comes back.
+  await page.getByText("1 struck out").click();
+  await page.getByRole("button", { name: /^Put back/ }).click();
+  await expect(row.getByRole("cell").nth(7)).toHaveText("2");
 });
 
 test("a reading taken with the network gone is kept here and arrives once", async ({ page, context }) => {

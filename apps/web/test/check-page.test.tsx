@@ -15,6 +15,7 @@ import { FindingsList } from "../src/pages/blade/check/FindingsList.tsx";
 import { LooksLikeGroup } from "../src/pages/blade/check/LooksLikeGroup.tsx";
 import { PlacesGroup } from "../src/pages/blade/check/PlacesGroup.tsx";
 import { ReadingsTable } from "../src/pages/blade/check/ReadingsTable.tsx";
+import { StruckOut } from "../src/pages/blade/check/StruckOut.tsx";
 import { TakeGroup } from "../src/pages/blade/check/TakeGroup.tsx";
 import { TruthGroup } from "../src/pages/blade/check/TruthGroup.tsx";
 import { scaleFor } from "../src/rail/scale.ts";
@@ -44,10 +45,20 @@ const leftOfCentre = ({ what, side }: Spot) => (what === "over" ? (side === "lef
 
 let open: OpenBlade;
 const strike = vi.fn();
+const wrong: Reading = {
+  id: "00000000-0000-4000-8000-0000000000ff",
+  when: "2026-11-20T10:00:00Z",
+  stage: STAGE,
+  what: "flats",
+  x: -8,
+  value: 9.99,
+  by: "hand",
+};
+const kept = createStore(() => ({ taken: [wrong], struck: new Set([wrong.id]) }));
 const rail = createStore(() => ({ scribe: 0 }));
 
 function Bench({ children }: { children: ReactNode }) {
-  const screen = { id: "b", open, rail, readings: { strike } } as unknown as BladeScreen;
+  const screen = { id: "b", open, rail, readings: { strike, state: kept } } as unknown as BladeScreen;
   return <BladeProvider value={screen}>{children}</BladeProvider>;
 }
 const show = (children: ReactNode) => render(<Bench>{children}</Bench>);
@@ -87,6 +98,18 @@ describe("the table of readings", () => {
     ).toBeTruthy();
     fireEvent.click(within(edge).getByRole("button", { name: /^Strike out/ }));
     expect(strike).toHaveBeenCalledWith(expect.stringMatching(/^0{8}-/), true);
+  });
+});
+
+describe("readings struck out", () => {
+  test("are listed under their stage, and put back", () => {
+    const { unmount } = show(<StruckOut stage={STAGE} />);
+    expect(screen.getByText("1 struck out")).toBeTruthy();
+    fireEvent.click(screen.getByRole("button", { name: /^Put back: thickness over the flats 9\.99/ }));
+    expect(strike).toHaveBeenCalledWith(wrong.id, false);
+    unmount();
+    show(<StruckOut stage="rough" />);
+    expect(screen.queryByText(/struck out/)).toBeNull();
   });
 });
 

@@ -17,6 +17,7 @@ import { LooksLikeGroup } from "./LooksLikeGroup.tsx";
 import { OffersGroup } from "./OffersGroup.tsx";
 import { PlacesGroup } from "./PlacesGroup.tsx";
 import { ReadingsTable } from "./ReadingsTable.tsx";
+import { StruckOut } from "./StruckOut.tsx";
 import { stageToCheck } from "./stage.ts";
 import { TakeGroup } from "./TakeGroup.tsx";
 import { TruthGroup } from "./TruthGroup.tsx";
@@ -118,6 +119,7 @@ export function CheckPage() {
         <div className="min-h-0 flex-1 overflow-y-auto border-t border-rule bg-sheet px-3">
           {report && <FindingsList report={report} stage={stage} />}
           <ReadingsTable lines={lines} currentKey={current?.key ?? null} onGo={goTo} />
+          <StruckOut stage={stage} />
           <p className="py-2 text-xs text-faint">{BAND_WORDS}</p>
         </div>
       </div>
