@@ -6,14 +6,19 @@ import { notFound, Problem } from "../problem.ts";
 import { blades, documents, revisions } from "../schema/blades.ts";
 import { summaryOf } from "../summary.ts";
 
+/** Throws a 404 for a blade that is not there, or was thrown away. */
+export async function mustBeThere(db: Database, id: string): Promise<void> {
+  const [blade] = await db.select({ away: blades.deletedAt }).from(blades).where(eq(blades.id, id));
+  if (!blade || blade.away) throw notFound("blade");
+}
+
 /** A document of a blade as it stands; revision 0 where there is none yet. Throws a 404 without the blade. */
 export async function readDocument<K extends DocumentKind>(
   db: Database,
   id: string,
   kind: K,
 ): Promise<StandingDocument<K>> {
-  const [blade] = await db.select({ away: blades.deletedAt }).from(blades).where(eq(blades.id, id));
-  if (!blade || blade.away) throw notFound("blade");
+  await mustBeThere(db, id);
   return standing(db, id, kind);
 }
 
@@ -79,8 +84,7 @@ export async function besideOf(db: Database | Transaction, id: string) {
 
 /** When each document of a blade was saved, oldest first; what stood is not read. */
 export async function listDocumentStates(db: Database, id: string): Promise<DocumentState[]> {
-  const [blade] = await db.select({ away: blades.deletedAt }).from(blades).where(eq(blades.id, id));
-  if (!blade || blade.away) throw notFound("blade");
+  await mustBeThere(db, id);
   return db
     .select({ kind: documents.kind, number: documents.number, createdAt: documents.createdAt })
     .from(documents)

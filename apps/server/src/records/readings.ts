@@ -3,14 +3,9 @@ import type { Reading } from "@true-spine/core/inspect/schema.ts";
 import { spotKey } from "@true-spine/core/inspect/schema.ts";
 import { and, asc, eq, inArray, isNotNull, isNull } from "drizzle-orm";
 import type { Database } from "../database.ts";
-import { notFound, Problem } from "../problem.ts";
-import { blades } from "../schema/blades.ts";
+import { Problem } from "../problem.ts";
 import { readings } from "../schema/readings.ts";
-
-async function mustBeThere(db: Database, id: string): Promise<void> {
-  const [blade] = await db.select({ away: blades.deletedAt }).from(blades).where(eq(blades.id, id));
-  if (!blade || blade.away) throw notFound("blade");
-}
+import { mustBeThere } from "./documents.ts";
 
 /** All readings of a blade in the order they were taken; those struck out are named apart. */
 export async function readReadings(db: Database, bladeId: string): Promise<TakenReadings> {

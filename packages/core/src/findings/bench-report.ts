@@ -115,7 +115,7 @@ function edgeOf(steel: StageSteel, u: number): number {
 const stationX = (steel: StageSteel, { u, x }: Spot) => (u === undefined ? (x ?? 0) : stationOf(steel, u).x);
 
 /** A spot in words: what, which side, where. */
-export function spotWords(spot: Spot, say: Speech, x: number): string {
+function spotWords(spot: Spot, say: Speech, x: number): string {
   const { name, at } = QUANTITY[spot.what];
   const side = spot.side ? `, ${spot.side}` : "";
   const height = spot.height === undefined ? "" : ` ${say.length(spot.height)} up`;

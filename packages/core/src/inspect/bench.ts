@@ -58,7 +58,7 @@ export function benchOf({ blade, route, shop, stage, check, readings }: Asked): 
   const instruments = instrumentsOf(shop);
   const mine = standing(
     readings.filter((one) => one.stage === stage),
-    check,
+    check.corrections.filter((one) => one.stage === stage),
   );
   const groups = new Map<string, { spot: Spot; readings: Reading[] }>();
   for (const reading of mine) {
@@ -119,7 +119,7 @@ function isInstrument({ pattern }: Diagnosis): boolean {
 }
 
 /** Readings that still speak of the steel: those of a face taken down since are of what is no longer there. */
-function standing(readings: readonly Reading[], { corrections }: Check): Reading[] {
+function standing(readings: readonly Reading[], corrections: Check["corrections"]): Reading[] {
   const done = corrections.flatMap((one) => (one.done ? [{ ...one, done: one.done }] : []));
   if (done.length === 0) return [...readings];
   const last = done.reduce((latest, { done: when }) => (when > latest ? when : latest), "");

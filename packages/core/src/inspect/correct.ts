@@ -44,7 +44,7 @@ const WORTH = 0.5;
 export const CAUTION = 0.75;
 
 /** Off a face with one light pass of a belt, mm. */
-export function passOf(microns: number): number {
+function passOf(microns: number): number {
   return Math.min(A_PASS * 2, (A_PASS * microns) / COARSE);
 }
 

@@ -4,7 +4,7 @@ import { radians, tan } from "../units/angle.ts";
 import type { InstrumentKind } from "./instrument.ts";
 import { QUANTITY } from "./quantity.ts";
 import type { Spot } from "./schema.ts";
-import { type StageSteel, stationOf, wantedAt } from "./wanted.ts";
+import { type StageSteel, stationOf } from "./wanted.ts";
 
 /** The faults that readings are searched for: how each looks is in trade's own words. */
 export const PATTERNS = [
@@ -432,13 +432,6 @@ function referenceShapes(spots: readonly Spot[]): Shape[] {
       },
     ];
   });
-}
-
-/** Whether a shape shows at a spot at all by more than a share of its band, for an amplitude. */
-export function showsAt(steel: StageSteel, shape: Shape, amplitudes: readonly number[], spot: Spot): number {
-  const wanted = wantedAt(steel, spot);
-  if (!wanted) return 0;
-  return responseAt(shape, amplitudes, spot) / wanted.band;
 }
 
 export function responseAt(shape: Shape, amplitudes: readonly number[], spot: Spot): number {

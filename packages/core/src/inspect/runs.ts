@@ -8,7 +8,7 @@ import { chiSquareAt, studentBelow } from "./distributions.ts";
 /** Mean range of two from a normal lot in standard deviations; and what a chart's lines are in mean ranges. Source: NIST/SEMATECH
  *  e-Handbook of Statistical Methods 6.3.2.2, individuals control charts: d₂ = 1.128, 3/d₂ = 2.660, D₄ = 3.267. */
 const D2 = 1.128;
-export const RANGE_LIMIT = 3.267;
+const RANGE_LIMIT = 3.267;
 
 export interface IndividualsChart {
   readonly mean: number;

@@ -284,6 +284,24 @@ describe("the bench", () => {
     expect(lines.some((x) => Math.abs(x - 76) < 0.5)).toBe(true);
   });
 
+  test("what was ground after another stage takes nothing from this one's readings", () => {
+    const later = {
+      id: "00000000-0000-4000-8000-00000000beef",
+      when: "2026-11-22T11:00:00Z",
+      stage: "finish" as const,
+      side: "left" as const,
+      from: 40,
+      to: 80,
+      off: [{ x: 40, t: 0.1 }],
+      passes: 4,
+      why: "left face",
+      done: "2026-11-22T12:00:00Z",
+    };
+    const readings = roundOf("true", () => 0, { when: "2026-11-20T10:00:00Z" });
+    const { lines } = bench("true", readings, { ...NO_CHECK, corrections: [later] });
+    expect(lines.every(({ figure }) => figure !== null)).toBe(true);
+  });
+
   test("readings where the blade has nothing to read are kept and counted, not judged", () => {
     const stray = reading({ what: "behind", u: 0.5 }, 0.5, "flats");
     expect(bench("flats", [stray]).astray).toBe(1);

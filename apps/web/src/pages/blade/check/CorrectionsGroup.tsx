@@ -1,5 +1,5 @@
 import type { BenchReport } from "@true-spine/core/findings/bench-report.ts";
-import type { Correction } from "@true-spine/core/inspect/correct.ts";
+import { CAUTION, type Correction } from "@true-spine/core/inspect/correct.ts";
 import type { AcceptedCorrection } from "@true-spine/core/inspect/schema.ts";
 import type { StageKind } from "@true-spine/core/route/schema.ts";
 import { STAGES } from "@true-spine/core/route/stages.ts";
@@ -64,7 +64,7 @@ function Proposed({ one }: { one: Correction }) {
       </p>
       <p className="text-xs text-faint">
         About {one.passes} passes{one.belt && ` with ${one.belt}`}
-        {one.passes > 3 && `; look after ${Math.ceil(one.passes * 0.75)}`}. The line climbs{" "}
+        {one.passes > 3 && `; look after ${Math.ceil(one.passes * CAUTION)}`}. The line climbs{" "}
         {say(one.lineClimbs)}, the edge thins {say(one.edgeThins)}, {one.grams.toFixed(1)} g come off.
         {one.plungeBack !== null &&
           ` At the plunge its sweep comes out ${say(one.plungeBack)} further back: take the other side with it.`}{" "}
