@@ -39,12 +39,12 @@ test("rename, copy, mark, archive, throw away; everything can be taken back", as
   await page.getByRole("radio", { name: "archive" }).click();
   await expect(row("Handled well (copy)")).toBeVisible();
   await page.getByRole("radio", { name: "rack" }).click();
-  await choose("Handled well", "Throw away");
+  await choose("Handled well", "Delete");
   await expect(row("Handled well")).toHaveCount(0);
   await page
     .getByRole("status")
     .locator("div")
-    .filter({ hasText: "Threw Handled well away." })
+    .filter({ hasText: "Deleted Handled well." })
     .getByRole("button", { name: "Undo" })
     .click();
   await expect(row("Handled well")).toBeVisible();

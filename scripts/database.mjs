@@ -18,23 +18,41 @@ import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { asDatabaseUser, databaseUser, databaseUserCanEnter } from "./accounts.mjs";
-import { commandOf, freePort, sleep } from "./processes.mjs";
+import { takeLock } from "./lock.mjs";
+import { Plain, say } from "./plain.mjs";
+import { childrenOf, commandOf, freePort, isSameProcess, sleep, startOf } from "./processes.mjs";
 
 export const PROJECT = dirname(dirname(fileURLToPath(import.meta.url)));
-export const STATE = join(PROJECT, ".true-spine");
+/** Where this project keeps what is its own on this machine: its cluster, its locks, its key. */
+export const STATE = process.env.TRUE_SPINE_STATE ?? join(PROJECT, ".true-spine");
+/** Where Debian's packages put PostgreSQL, a folder for each major version. */
+const PACKAGES = process.env.TRUE_SPINE_POSTGRES ?? "/usr/lib/postgresql";
+const OLDEST = 13;
 const SUPERUSER = "true_spine";
 const READY_WITHIN_MS = 60_000;
 const LONGEST_SOCKET_FOLDER = 90;
 
-/** Newest PostgreSQL server binaries that Debian's packages have put here, or null. */
-export function serverBinaries() {
-  const root = "/usr/lib/postgresql";
-  if (!existsSync(root)) return null;
-  const majors = readdirSync(root)
+/**
+ * PostgreSQL's server binaries: of one major version, or the newest there is; null where there are none.
+ */
+export function serverBinaries(wanted) {
+  if (!existsSync(PACKAGES)) return null;
+  const [major] = readdirSync(PACKAGES)
     .map(Number)
-    .filter((major) => major >= 15 && existsSync(join(root, String(major), "bin", "initdb")))
+    .filter((one) => one >= OLDEST && (wanted === undefined || one === wanted))
+    .filter((one) => existsSync(join(PACKAGES, String(one), "bin", "initdb")))
     .sort((a, b) => b - a);
-  return majors.length > 0 ? join(root, String(majors[0]), "bin") : null;
+  return major === undefined ? null : join(PACKAGES, String(major), "bin");
+}
+
+/** The binaries that a cluster was made by: another major version beside them cannot read it. */
+function binariesOf(data) {
+  const major = Number(readFileSync(join(data, "PG_VERSION"), "utf8"));
+  const bin = serverBinaries(major);
+  if (bin) return bin;
+  throw new Plain(
+    `The blades are in a database of PostgreSQL ${major}, which is not installed here; another version cannot read it. Install it:\n  sudo apt-get install postgresql-${major}`,
+  );
 }
 
 /**
@@ -44,14 +62,41 @@ export function serverBinaries() {
 export async function openProjectCluster() {
   mkdirSync(STATE, { recursive: true });
   const home = clusterHome();
-  const release = await takeLock(join(STATE, "lock"));
+  const holders = join(STATE, "holders");
+  const open = () =>
+    locked(async () => {
+      if (!existsSync(join(home, "data", "PG_VERSION"))) makeCluster(home, []);
+      const running = (await adopt(home)) ?? (await startCluster(home, lastPort(home)));
+      mkdirSync(holders, { recursive: true });
+      writeFileSync(join(holders, String(process.pid)), String(startOf(process.pid)));
+      return running;
+    });
+  let cluster = await open();
+  return {
+    get port() {
+      return cluster.port;
+    },
+    get pid() {
+      return cluster.pid;
+    },
+    url: (database) => cluster.url(database),
+    isRunning: () => commandOf(cluster.pid) !== null,
+    /** Starts it again after it ended, on the same port if that is still to be had. */
+    startAgain: async () => {
+      cluster = await open();
+    },
+    stop: () => locked(() => letGo(cluster, holders)),
+  };
+}
+
+async function locked(work) {
+  const release = await takeLock(
+    join(STATE, "cluster.lock"),
+    "the database is being started or stopped",
+    say,
+  );
   try {
-    if (!existsSync(join(home, "data", "PG_VERSION"))) makeCluster(home, []);
-    const cluster = (await adopt(home)) ?? (await startCluster(home, lastPort(home)));
-    const holders = join(STATE, "holders");
-    mkdirSync(holders, { recursive: true });
-    writeFileSync(join(holders, String(process.pid)), "");
-    return { ...cluster, stop: () => letGo(cluster, holders) };
+    return await work();
   } finally {
     release();
   }
@@ -60,7 +105,7 @@ export async function openProjectCluster() {
 async function letGo(cluster, holders) {
   rmSync(join(holders, String(process.pid)), { force: true });
   const others = readdirSync(holders).filter((pid) => {
-    if (commandOf(pid)?.includes("node")) return true;
+    if (isSameProcess({ pid, start: readFileSync(join(holders, pid), "utf8") })) return true;
     rmSync(join(holders, pid), { force: true });
     return false;
   });
@@ -68,19 +113,34 @@ async function letGo(cluster, holders) {
 }
 
 /** A cluster in memory, gone when stopped: for tests only, since nothing is written through to disk. */
-export async function openThrowawayCluster() {
+export async function openThrowawayCluster(settings = []) {
   const root = existsSync("/dev/shm") ? "/dev/shm" : tmpdir();
   sweepThrowaways(root);
   const home = mkdtempSync(join(root, `true-spine-test-${process.pid}-`));
   giveToDatabaseUser(home);
   chmodSync(home, 0o711);
   makeCluster(home, ["--no-sync"]);
-  const cluster = await startCluster(home, undefined, ["-c", "fsync=off", "-c", "full_page_writes=off"]);
-  const stop = async () => {
-    await stopCluster(cluster.pid);
-    rmSync(home, { recursive: true, force: true });
+  const options = ["-c", "fsync=off", "-c", "full_page_writes=off", ...settings];
+  const first = await startCluster(home, undefined, options);
+  let { pid } = first;
+  return {
+    ...first,
+    /** Ends every process of it at once, as a crash does. */
+    kill: async () => {
+      const all = [pid, ...childrenOf(pid)];
+      for (const one of all) process.kill(one, "SIGKILL");
+      while (all.some((one) => commandOf(one))) await sleep(10);
+    },
+    /** Starts it again on the same port. */
+    startAgain: async () => {
+      postmasterOf(join(home, "data"));
+      ({ pid } = await startCluster(home, first.port, options));
+    },
+    stop: async () => {
+      await stopCluster(pid);
+      rmSync(home, { recursive: true, force: true });
+    },
   };
-  return { ...cluster, stop };
 }
 
 /** Ends and removes what killed test runs have left behind. */
@@ -177,7 +237,7 @@ async function startCluster(home, wantedPort, extra = []) {
   const socket = home.length < LONGEST_SOCKET_FOLDER ? home : "";
   const log = openSync(join(home, "log"), "a");
   const child = spawn(
-    join(serverBinaries(), "postgres"),
+    join(binariesOf(data), "postgres"),
     [
       ...["-D", data, "-p", String(port), "-c", "listen_addresses=127.0.0.1"],
       ...["-c", `unix_socket_directories=${socket}`, ...extra],
@@ -207,20 +267,4 @@ async function stopCluster(pid) {
     return;
   }
   for (let tries = 0; tries < 200 && commandOf(pid); tries++) await sleep(50);
-}
-
-/** One process at a time: a folder with the holder's pid in it. A dead holder's lock is broken. */
-async function takeLock(folder) {
-  for (;;) {
-    try {
-      mkdirSync(folder);
-      writeFileSync(join(folder, "pid"), String(process.pid));
-      return () => rmSync(folder, { recursive: true, force: true });
-    } catch (error) {
-      if (error.code !== "EEXIST") throw error;
-      const holder = existsSync(join(folder, "pid")) ? readFileSync(join(folder, "pid"), "utf8") : "";
-      if (holder && !commandOf(holder)) rmSync(folder, { recursive: true, force: true });
-      await sleep(100);
-    }
-  }
 }

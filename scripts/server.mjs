@@ -1,9 +1,9 @@
 import { spawn } from "node:child_process";
 import { join } from "node:path";
 import { PROJECT } from "./database.mjs";
-import { Plain } from "./setup.mjs";
+import { Plain } from "./plain.mjs";
 
-const UP_WITHIN_MS = 60_000;
+const UP_WITHIN_MS = 120_000;
 
 /**
  * Starts the application server and waits until it answers. It ends by itself when this process dies, because
@@ -23,7 +23,7 @@ export async function startServer({ databaseUrl, port, dist, env = {} }) {
     gone.then((code) =>
       reject(new Plain(`The server ended before it was up (status ${code}); it says why above.`)),
     );
-    setTimeout(() => reject(new Plain("The server did not come up in a minute.")), UP_WITHIN_MS).unref();
+    setTimeout(() => reject(new Plain("The server did not come up in two minutes.")), UP_WITHIN_MS).unref();
   });
   const stop = async () => {
     child.kill("SIGTERM");

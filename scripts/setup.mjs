@@ -3,17 +3,12 @@ import { createHash } from "node:crypto";
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { isRoot } from "./accounts.mjs";
-import { PROJECT, serverBinaries } from "./database.mjs";
+import { PROJECT, STATE, serverBinaries } from "./database.mjs";
+import { takeLock } from "./lock.mjs";
+import { Plain, say } from "./plain.mjs";
 
 const OLDEST_NODE = [20, 19];
-export const CHROMIUM = "/usr/bin/chromium";
-
-/** A reason to stop that is the reader's to act on: printed as it is, without a stack. */
-export class Plain extends Error {}
-
-export function say(words) {
-  console.log(words);
-}
+const CHROMIUM = "/usr/bin/chromium";
 
 /** Runs a script's main function; what it throws becomes one plain line, or a stack if it is a defect. */
 export async function run(main) {
@@ -25,7 +20,24 @@ export async function run(main) {
   }
 }
 
-export function checkNode() {
+/**
+ * All set-up that a command needs, one command of this project at a time: packages, PostgreSQL, and what else is asked for. Answers
+ * with the folder of the built pages where they are wanted.
+ */
+export async function setUp({ chromium = false, pages = false } = {}) {
+  checkNode();
+  const release = await takeLock(join(STATE, "set-up.lock"), "packages or pages are being made ready", say);
+  try {
+    ensurePackages();
+    ensurePostgres();
+    if (chromium) ensureChromium();
+    return pages ? ensureBuild() : null;
+  } finally {
+    release();
+  }
+}
+
+function checkNode() {
   const [major, minor] = process.versions.node.split(".").map(Number);
   const [wantMajor, wantMinor] = OLDEST_NODE;
   if (major > wantMajor || (major === wantMajor && minor >= wantMinor)) return;
@@ -35,7 +47,7 @@ export function checkNode() {
 }
 
 /** Installs the packages of the lock file, once for each lock file and Node. */
-export function ensurePackages() {
+function ensurePackages() {
   const stamp = join(PROJECT, "node_modules", ".installed-for");
   const wanted = `${process.versions.node} ${hashOf([join(PROJECT, "package-lock.json")])}`;
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === wanted) return;
@@ -48,13 +60,13 @@ export function ensurePackages() {
   writeFileSync(stamp, wanted);
 }
 
-export function ensurePostgres() {
+function ensurePostgres() {
   if (serverBinaries()) return;
   installFromDebian("postgresql-15", "PostgreSQL 15");
   if (!serverBinaries()) throw new Plain("PostgreSQL is still not there after installing it.");
 }
 
-export function ensureChromium() {
+function ensureChromium() {
   if (existsSync(CHROMIUM)) return;
   installFromDebian("chromium", "Chromium");
   if (!existsSync(CHROMIUM)) throw new Plain("Chromium is still not there after installing it.");
@@ -75,7 +87,7 @@ function installFromDebian(name, title) {
 }
 
 /** Builds the pages when their sources have changed since the last build. */
-export function ensureBuild() {
+function ensureBuild() {
   const dist = join(PROJECT, "apps/web/dist");
   const stamp = join(PROJECT, "apps/web/dist/.built-from");
   const sources = ["apps/web", "packages/core/src", "packages/formats/src"].flatMap((folder) =>

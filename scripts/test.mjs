@@ -2,16 +2,9 @@ import { spawn } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { PROJECT, STATE } from "./database.mjs";
+import { say } from "./plain.mjs";
 import { freePort } from "./processes.mjs";
-import {
-  checkNode,
-  ensureBuild,
-  ensureChromium,
-  ensurePackages,
-  ensurePostgres,
-  run,
-  say,
-} from "./setup.mjs";
+import { run, setUp } from "./setup.mjs";
 
 const REPORTS = join(STATE, "reports");
 
@@ -20,10 +13,7 @@ const REPORTS = join(STATE, "reports");
  * runner that dies, a file that does not load, or no test at all counts as failed.
  */
 run(async () => {
-  checkNode();
-  ensurePackages();
-  ensurePostgres();
-  ensureChromium();
+  await setUp({ chromium: true });
   rmSync(REPORTS, { recursive: true, force: true });
   mkdirSync(REPORTS, { recursive: true });
   const tallies = [];
@@ -36,7 +26,7 @@ run(async () => {
       `--outputFile.json=${file}`,
     ]),
   );
-  ensureBuild();
+  await setUp({ pages: true });
   const port = await freePort();
   tallies.push(
     await suite(

@@ -1,13 +1,15 @@
+import type { HttpBindings } from "@hono/node-server";
 import { serveStatic } from "@hono/node-server/serve-static";
 import { SCHEMAS } from "@true-spine/core/document/documents.ts";
-import { sql } from "drizzle-orm";
 import { Hono } from "hono";
 import { bodyLimit } from "hono/body-limit";
 import { secureHeaders } from "hono/secure-headers";
 import type { Logger } from "pino";
-import { LARGEST_BODY } from "./body.ts";
-import type { Database } from "./database.ts";
-import { notFound, Problem, problemResponse } from "./problem.ts";
+import { onlyHosts, onlyWithKey } from "./access.ts";
+import { type Database, isAnswering } from "./database.ts";
+import type { Judging } from "./judging/judging.ts";
+import { away, notFound, Problem, problemResponse } from "./problem.ts";
+import { LARGEST_BODY } from "./request.ts";
 import { bladeRoutes } from "./routes/blades.ts";
 import { type Instruments, instrumentRoutes } from "./routes/instruments.ts";
 import { runRoutes } from "./routes/runs.ts";
@@ -17,15 +19,30 @@ const schemas = new Map<string, object>(Object.entries(SCHEMAS));
 
 export interface AppOptions {
   readonly db: Database;
+  readonly judging: Judging;
   readonly log: Logger;
   readonly instruments: Instruments;
   /** Folder of the built pages, relative to the working folder; none in tests of the API alone. */
   readonly webDist?: string;
+  /** Names and addresses that this server goes by beside the loopback's. */
+  readonly hosts?: readonly string[];
+  /** What another machine needs to get in; null where none may. */
+  readonly key?: string | null;
 }
 
+type App = Hono<{ Bindings: HttpBindings }>;
+
 /** The whole server as one Hono app: API under /api, the pages for everything else. */
-export function createApp({ db, log, instruments, webDist }: AppOptions): Hono {
-  const app = new Hono();
+export function createApp({
+  db,
+  judging,
+  log,
+  instruments,
+  webDist,
+  hosts = [],
+  key = null,
+}: AppOptions): App {
+  const app: App = new Hono();
   app.onError((error, c) => problemResponse(log, error, c));
 
   app.use(async (c, next) => {
@@ -34,6 +51,8 @@ export function createApp({ db, log, instruments, webDist }: AppOptions): Hono {
     const ms = Math.round(performance.now() - from);
     log.info({ method: c.req.method, path: c.req.path, status: c.res.status, ms }, "request");
   });
+  app.use(onlyHosts(hosts));
+  app.use(onlyWithKey(key));
   app.use(
     secureHeaders({
       contentSecurityPolicy: {
@@ -56,6 +75,8 @@ export function createApp({ db, log, instruments, webDist }: AppOptions): Hono {
       throw new Problem(403, "Requests from other pages are refused.");
     }
     await next();
+    // What is asked for is how it stands now, never how a cache has it.
+    if (!c.res.headers.has("cache-control")) c.header("cache-control", "no-store");
   });
   app.use(
     "/api/*",
@@ -68,31 +89,65 @@ export function createApp({ db, log, instruments, webDist }: AppOptions): Hono {
   );
 
   app.get("/api/health", async (c) => {
-    await db.execute(sql`select 1`);
-    return c.json({ status: "ok" });
+    if (!(await isAnswering(db))) throw away("The database does not answer.");
+    return c.json({ status: "ok", database: "ok" });
   });
   app.get("/api/schema/:kind", (c) => {
     const schema = schemas.get(c.req.param("kind"));
     if (!schema) throw notFound("schema");
     return c.json(schema);
   });
-  app.route("/api/blades", bladeRoutes(db));
-  app.route("/api/shop", shopRoutes(db));
-  app.route("/api/runs", runRoutes(db));
-  app.route("/api/instruments", instrumentRoutes(instruments));
+  const stores = { db, judging };
+  app.route("/api/blades", bladeRoutes(stores));
+  app.route("/api/shop", shopRoutes(stores));
+  app.route("/api/runs", runRoutes(stores));
+  app.route("/api/instruments", instrumentRoutes(instruments, judging));
   app.all("/api/*", () => {
     throw notFound("address");
   });
 
-  if (webDist) {
-    app.use("/assets/*", async (c, next) => {
-      await next();
-      if (c.res.ok) c.header("cache-control", "public, max-age=31536000, immutable");
-    });
-    app.use("*", serveStatic({ root: webDist }));
-    app.get("*", serveStatic({ root: webDist, path: "index.html" }));
-  }
+  if (webDist) servePages(app, webDist);
   return app;
+}
+
+/**
+ * The built pages. Built files carry their content in their names and may be kept for ever; one that is missing is missing, not the
+ * page. What begins with a dot is nobody's business.
+ */
+function servePages(app: App, webDist: string): void {
+  app.use("*", async (c, next) => {
+    if (c.req.method !== "GET" && c.req.method !== "HEAD") throw notFound("address");
+    if (/(^|\/)\./.test(decodedPath(c.req.path))) throw notFound("file");
+    await next();
+  });
+  app.use("/assets/*", async (c, next) => {
+    await next();
+    if (c.res.ok) c.header("cache-control", "public, max-age=31536000, immutable");
+  });
+  app.use(
+    "*",
+    serveStatic({
+      root: webDist,
+      onFound: (_, c) => {
+        if (!c.req.path.startsWith("/assets/")) c.header("cache-control", "no-cache");
+      },
+    }),
+  );
+  // A file that is not there; an address of a page has no ending.
+  app.get("*", async (c, next) => {
+    if (c.req.path.startsWith("/assets/") || /\.[a-z0-9]+$/i.test(c.req.path)) throw notFound("file");
+    await next();
+    c.header("cache-control", "no-cache");
+  });
+  app.get("*", serveStatic({ root: webDist, path: "index.html" }));
+}
+
+function decodedPath(path: string): string {
+  try {
+    return decodeURIComponent(path);
+  } catch {
+    throw notFound("file");
+  }
 }
 
 /** The host an Origin header names; null for `null` and whatever else is no address. */

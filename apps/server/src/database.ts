@@ -1,13 +1,29 @@
+import { setTimeout as pause } from "node:timers/promises";
 import { fileURLToPath } from "node:url";
+import { sql } from "drizzle-orm";
 import { drizzle, type NodePgDatabase } from "drizzle-orm/node-postgres";
 import { migrate } from "drizzle-orm/node-postgres/migrator";
 import { Client, escapeIdentifier, Pool } from "pg";
+import { codeOf, isDatabaseAway } from "./database-away.ts";
 
-export type Database = NodePgDatabase;
-export type Transaction = Parameters<Parameters<Database["transaction"]>[0]>[0];
+export type Transaction = NodePgDatabase;
+export type Database = NodePgDatabase & { $client: Pool };
 
 const NAME = "true_spine";
 const MIGRATIONS = fileURLToPath(new URL("../migrations", import.meta.url));
+const MOST_CONNECTIONS = 8;
+/** A database that is busy is waited for so long, one that hangs no longer. */
+const CONNECT_WITHIN_MS = 5000;
+const STATEMENT_WITHIN_MS = 15_000;
+const LOCK_WITHIN_MS = 5000;
+const IDLE_IN_TRANSACTION_MS = 20_000;
+/** Past the server's own limit: what answers then is no server any more. */
+const ANSWER_WITHIN_MS = STATEMENT_WITHIN_MS + 5000;
+const HEALTH_WITHIN_MS = 1500;
+const UP_WITHIN_MS = 60_000;
+/** Two transactions that wait for each other: one is undone by PostgreSQL and may be done again. */
+const UNDONE = new Set(["40001", "40P01"]);
+const TRIES = 4;
 
 export interface OpenDatabase {
   readonly db: Database;
@@ -15,28 +31,90 @@ export interface OpenDatabase {
 }
 
 /**
- * Opens the product's database on the server that `url` points to, making and migrating it as needed.
- * `name` lets tests have one each.
+ * Opens the product's database on the server that `url` points to, making and migrating it as needed; waits a minute for
+ * one that is just starting. `name` lets tests have one each.
  */
 export async function openDatabase(url: string, name = NAME): Promise<OpenDatabase> {
-  await makeDatabase(url, name);
+  await patiently(() => makeDatabase(url, name));
   const own = new URL(url);
   own.pathname = `/${name}`;
-  const pool = new Pool({ connectionString: own.href, max: 8, statement_timeout: 15_000 });
-  // A broken idle connection is replaced by the pool; without a listener it would end the process.
+  const pool = new Pool({
+    connectionString: own.href,
+    max: MOST_CONNECTIONS,
+    connectionTimeoutMillis: CONNECT_WITHIN_MS,
+    statement_timeout: STATEMENT_WITHIN_MS,
+    lock_timeout: LOCK_WITHIN_MS,
+    idle_in_transaction_session_timeout: IDLE_IN_TRANSACTION_MS,
+    query_timeout: ANSWER_WITHIN_MS,
+    keepAlive: true,
+  });
+  // A connection may break while it is idle or while it is lent; without a listener either would end the process.
   pool.on("error", () => {});
+  pool.on("connect", (client) => client.on("error", () => {}));
   const db = drizzle(pool);
-  await migrate(db, { migrationsFolder: MIGRATIONS });
+  try {
+    await patiently(() => migrate(db, { migrationsFolder: MIGRATIONS }));
+  } catch (error) {
+    await pool.end();
+    throw error;
+  }
   return { db, close: () => pool.end() };
 }
 
+/**
+ * Does work as one transaction: all of it or nothing. Done again where PostgreSQL undid it for another's sake. Throws what the work
+ * throws; a connection that broke is not lent again.
+ */
+export async function inTransaction<T>(db: Database, work: (tx: Transaction) => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries++) {
+    const client = await db.$client.connect();
+    let broken: Error | undefined;
+    try {
+      await client.query("begin");
+      const result = await work(drizzle(client));
+      await client.query("commit");
+      return result;
+    } catch (error) {
+      await client.query("rollback").catch((problem: Error) => {
+        broken = problem;
+      });
+      if (!UNDONE.has(codeOf(error) ?? "") || tries === TRIES) throw error;
+    } finally {
+      client.release(broken);
+    }
+  }
+}
+
+/** Whether the database answers, within a moment. Never throws. */
+export async function isAnswering(db: Database): Promise<boolean> {
+  const tooLate = pause(HEALTH_WITHIN_MS, false, { ref: false });
+  const asked = db.execute(sql`select 1`).then(
+    () => true,
+    () => false,
+  );
+  return Promise.race([asked, tooLate]);
+}
+
+async function patiently(doing: () => Promise<void>): Promise<void> {
+  for (const end = Date.now() + UP_WITHIN_MS; ; ) {
+    try {
+      await doing();
+      return;
+    } catch (error) {
+      if (!isDatabaseAway(error) || Date.now() > end) throw error;
+      await pause(500);
+    }
+  }
+}
+
 async function makeDatabase(url: string, name: string): Promise<void> {
-  const client = new Client({ connectionString: url });
+  const client = new Client({ connectionString: url, connectionTimeoutMillis: CONNECT_WITHIN_MS });
+  client.on("error", () => {});
   await client.connect();
   try {
     const found = await client.query("select 1 from pg_database where datname = $1", [name]);
     if (found.rowCount === 0) await client.query(`create database ${escapeIdentifier(name)}`);
   } finally {
-    await client.end();
+    await client.end().catch(() => {});
   }
 }

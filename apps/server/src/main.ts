@@ -1,3 +1,4 @@
+import { once } from "node:events";
 import { relative } from "node:path";
 import { serve } from "@hono/node-server";
 import pino from "pino";
@@ -6,6 +7,7 @@ import { openDatabase } from "./database.ts";
 import { seedDemo } from "./demo/seed.ts";
 import { Gateway } from "./instruments/gateway.ts";
 import { SimulatedBench } from "./instruments/simulated.ts";
+import { Judging } from "./judging/judging.ts";
 
 const DRAIN_WITHIN_MS = 8000;
 const REQUESTS_WITHIN_MS = 2000;
@@ -13,21 +15,40 @@ const REQUESTS_WITHIN_MS = 2000;
 const USUAL_INSTRUMENT_PORT = 4580;
 
 const log = pino({ level: process.env.LOG_LEVEL ?? "warn" });
+const port = Number(required("PORT"));
 const { db, close } = await openDatabase(required("DATABASE_URL"));
-await seedDemo(db);
+const judging = new Judging();
+await seedDemo({ db, judging });
 
 const webDist = process.env.WEB_DIST ? relative(process.cwd(), process.env.WEB_DIST) : undefined;
 const gateway = new Gateway(log);
 await gateway.open(Number(process.env.INSTRUMENT_PORT) || USUAL_INSTRUMENT_PORT);
 const bench = new SimulatedBench();
-const app = createApp({ db, log, instruments: { gateway, bench }, webDist });
-const server = serve(
-  { fetch: app.fetch, port: Number(required("PORT")), hostname: process.env.HOST ?? "127.0.0.1" },
-  ({ port }) => {
-    log.info({ port }, "listening");
-    process.send?.({ ready: true, port });
-  },
+const app = createApp({
+  db,
+  judging,
+  log,
+  instruments: { gateway, bench, self: `http://127.0.0.1:${port}` },
+  webDist,
+  hosts: listed(process.env.HOSTS),
+  key: process.env.ACCESS_KEY || null,
+});
+const host = process.env.HOST ?? "127.0.0.1";
+// Where it listens to one address of the network alone, its own machine still reaches it as ever.
+const servers = (/^(0\.0\.0\.0|::1?|localhost|127\..*)$/.test(host) ? [host] : [host, "127.0.0.1"]).map(
+  (hostname) => serve({ fetch: app.fetch, port, hostname }),
 );
+for (const server of servers) {
+  server.on("error", (error) => {
+    log.fatal({ err: error }, "cannot listen");
+    process.exit(1);
+  });
+}
+await Promise.all(servers.map((server) => server.listening || once(server, "listening")));
+log.info({ port }, "listening");
+process.send?.({ ready: true, port });
+// The first save need not wait for the thread that judges it.
+void judging.warm();
 
 let draining = false;
 /** Takes no more requests, answers those it has, and lets go of the database. */
@@ -37,14 +58,16 @@ function drain(): void {
   setTimeout(() => process.exit(1), DRAIN_WITHIN_MS).unref();
   bench.stop();
   gateway.close();
-  server.close(async () => {
+  const closed = servers.map((server) => new Promise<void>((resolve) => server.close(() => resolve())));
+  void Promise.all(closed).then(async () => {
+    await judging.close();
     await close();
     process.exit(0);
   });
-  if ("closeIdleConnections" in server) server.closeIdleConnections();
+  for (const server of servers) if ("closeIdleConnections" in server) server.closeIdleConnections();
   // What is left then is no request but a page listening to the instruments: it comes back by itself.
   setTimeout(() => {
-    if ("closeAllConnections" in server) server.closeAllConnections();
+    for (const server of servers) if ("closeAllConnections" in server) server.closeAllConnections();
   }, REQUESTS_WITHIN_MS).unref();
 }
 for (const signal of ["SIGINT", "SIGTERM"] as const) process.on(signal, drain);
@@ -54,4 +77,9 @@ function required(name: string): string {
   const value = process.env[name];
   if (!value) throw new Error(`${name} must be set; npm start sets it.`);
   return value;
+}
+
+/** Words between commas. */
+function listed(words = ""): string[] {
+  return words.split(",").flatMap((word) => (word.trim() === "" ? [] : [word.trim()]));
 }

@@ -1,9 +1,11 @@
 import { openDatabase } from "./database.ts";
-import { seedDemo } from "./demo/seed.ts";
-import { blades } from "./schema/blades.ts";
+import { clearAll, seedDemo } from "./demo/seed.ts";
+import { Judging } from "./judging/judging.ts";
 
-/** Throws every blade away and brings the demo data back. */
+/** Deletes everything there is and brings the demo data back; stopped half-way, the next start finishes it. */
 const { db, close } = await openDatabase(process.env.DATABASE_URL ?? "");
-await db.delete(blades);
-await seedDemo(db);
+const judging = new Judging();
+await clearAll(db);
+await seedDemo({ db, judging });
+await judging.close();
 await close();

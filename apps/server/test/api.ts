@@ -3,21 +3,43 @@ import { readFileSync } from "node:fs";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import pino from "pino";
 import { inject } from "vitest";
-import { createApp } from "../src/app.ts";
-import { openDatabase } from "../src/database.ts";
+import { type AppOptions, createApp } from "../src/app.ts";
+import { type Database, openDatabase } from "../src/database.ts";
 import { Gateway } from "../src/instruments/gateway.ts";
 import { SimulatedBench } from "../src/instruments/simulated.ts";
+import { Judging } from "../src/judging/judging.ts";
 
 /** The API on a database of its own, spoken to without a socket. */
-export async function openApi(name = `test_${randomUUID().replaceAll("-", "")}`) {
-  const { db, close } = await openDatabase(inject("databaseUrl"), name);
+export async function openApi(
+  name = `test_${randomUUID().replaceAll("-", "")}`,
+  options: Partial<AppOptions> = {},
+) {
+  const opened = await openDatabase(inject("databaseUrl"), name);
+  const judging = new Judging();
+  const close = async () => {
+    await judging.close();
+    await opened.close();
+  };
+  return { ...apiOn(opened.db, judging, options), judging, close, name };
+}
+
+/** The API on a database that is open. */
+export function apiOn(db: Database, judging: Judging, options: Partial<AppOptions> = {}) {
   const log = pino({ level: "silent" });
-  const instruments = { gateway: new Gateway(log), bench: new SimulatedBench() };
-  const app = createApp({ db, log, instruments });
+  const instruments = {
+    gateway: new Gateway(log),
+    bench: new SimulatedBench(),
+    self: "http://127.0.0.1:9",
+  };
+  const app = createApp({ db, judging, log, instruments, ...options });
   const send = async (method: string, path: string, body?: unknown, headers: Record<string, string> = {}) => {
     const response = await app.request(`/api${path}`, {
       method,
-      headers: body === undefined ? headers : { "content-type": "application/json", ...headers },
+      headers: {
+        host: "localhost",
+        ...(body === undefined ? {} : { "content-type": "application/json" }),
+        ...headers,
+      },
       body: body === undefined ? undefined : typeof body === "string" ? body : JSON.stringify(body),
     });
     const text = await response.text();
@@ -28,7 +50,7 @@ export async function openApi(name = `test_${randomUUID().replaceAll("-", "")}`)
       body: isJson && text ? JSON.parse(text) : text,
     };
   };
-  return { db, close, send, name, app, ...instruments };
+  return { db, send, app, ...instruments };
 }
 
 export function fieldKnife(change: (blade: Blade) => void = () => {}): Blade {

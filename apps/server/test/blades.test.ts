@@ -2,6 +2,7 @@ import { randomUUID } from "node:crypto";
 import { parseBlade } from "@true-spine/core/blade/parse.ts";
 import { withChanges } from "@true-spine/core/findings/finding.ts";
 import { confirmRemedies, isSameFinding, judge } from "@true-spine/core/findings/judge.ts";
+import { sql } from "drizzle-orm";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { DEMO_BLADES } from "../src/demo/blades.ts";
 import { seedDemo } from "../src/demo/seed.ts";
@@ -127,6 +128,34 @@ describe("a blade on record", () => {
   });
 });
 
+test("an id that is known is the same blade sent again, or refused", async () => {
+  const id = randomUUID();
+  expect((await api.send("POST", "/blades", { id, file: named("First") })).status).toBe(201);
+  await save(id, 1, "Second");
+  const again = await api.send("POST", "/blades", { id, file: named("First") });
+  expect(again.status).toBe(201);
+  expect(again.body).toMatchObject({ name: "Second", revision: 2 });
+  const other = await api.send("POST", "/blades", { id, file: named("Other") });
+  expect(other.status).toBe(409);
+  expect((await api.send("GET", `/blades/${id}`)).body.name).toBe("Second");
+});
+
+test("what was deleted stands in a list, the newest first, from where it is taken back", async () => {
+  const [one, two] = [await make("Gone first"), await make("Gone last")];
+  await api.send("DELETE", `/blades/${one}`);
+  await api.send("DELETE", `/blades/${two}`);
+  const deleted = async () =>
+    (await api.send("GET", "/blades/deleted")).body.map((row: { id: string }) => row.id);
+  expect((await deleted()).slice(0, 2)).toEqual([two, one]);
+  // Deleted again, it does not count from anew.
+  await api.send("DELETE", `/blades/${one}`);
+  expect((await deleted()).slice(0, 2)).toEqual([two, one]);
+  await api.send("POST", `/blades/${one}/take-back`);
+  expect(await deleted()).not.toContain(one);
+  await api.db.execute(sql`update blades set deleted_at = now() - interval '31 days' where id = ${two}`);
+  expect(await deleted()).not.toContain(two);
+});
+
 describe("bad input", () => {
   test.each<[string, unknown, number, string | undefined]>([
     ["no body", undefined, 415, undefined],
@@ -146,6 +175,7 @@ describe("bad input", () => {
       422,
       "$.name",
     ],
+    ["nested without end", `{"id":"x","file":${"[".repeat(10_000)}${"]".repeat(10_000)}}`, 413, undefined],
     ["half a character", { id: randomUUID(), file: fieldKnife((b) => (b.name = "a\ud800b")) }, 422, "$.name"],
     ["far too much", "x".repeat(3 * 1024 * 1024), 413, undefined],
   ])("%s", async (_, body, status, path) => {
@@ -163,6 +193,14 @@ describe("bad input", () => {
     const refused = await api.send("PUT", `/blades/${id}`, { base: 1, saveKey: randomUUID(), file });
     expect(refused.status).toBe(422);
     expect((await api.send("GET", `/blades/${id}`)).body).toMatchObject({ name: "Sound", revision: 1 });
+  });
+
+  test("a nul in a label or a search is no reason to break", async () => {
+    const id = await make();
+    const label = await api.send("PATCH", `/blades/${id}/revisions/1`, { label: "a\u0000b" });
+    expect(label).toMatchObject({ status: 422, body: { faults: [{ path: "$.label" }] } });
+    const found = await api.send("GET", "/blades?search=a%00b%ed%a0%80");
+    expect(found.status).toBe(200);
   });
 
   test("addresses that lead nowhere say so", async () => {
@@ -194,7 +232,7 @@ test("what was saved is there after the server starts again", async () => {
 });
 
 test("health and the published schema answer", async () => {
-  expect((await api.send("GET", "/health")).body).toEqual({ status: "ok" });
+  expect((await api.send("GET", "/health")).body).toEqual({ status: "ok", database: "ok" });
   expect((await api.send("GET", "/schema/blade")).body.$id).toBe("true-spine/blade/1");
 });
 
@@ -226,8 +264,8 @@ describe("the demo workshop", () => {
 
   test("is put into an empty database, once, with one blade sound and one with faults", async () => {
     const demo = await openApi();
-    await seedDemo(demo.db);
-    await seedDemo(demo.db);
+    await seedDemo(demo);
+    await seedDemo(demo);
     const { body } = await demo.send("GET", "/blades");
     expect(body).toHaveLength(DEMO_BLADES.length);
     const by = (state: string) => body.find((row: { state: string }) => row.state === state);

@@ -111,6 +111,38 @@ describe("a blade's other documents", () => {
   });
 });
 
+describe("stages taken off a route", () => {
+  const stage = (kind: string, more = {}) => ({ kind, ...more });
+  test("stand in a list, as they last stood, until they are on the route again", async () => {
+    const id = await make();
+    const route = (...stages: object[]) => ({ ...NO_ROUTE, stages });
+    await put(id, "route", 0, route(stage("rough"), stage("harden", { note: "oil at 55" }), stage("finish")));
+    await put(id, "route", 1, route(stage("rough"), stage("finish")));
+    await put(id, "route", 2, route(stage("finish")));
+    const removed = async () => (await api.send("GET", `/blades/${id}/removed-stages`)).body;
+    expect(await removed()).toEqual([
+      { stage: { kind: "rough" }, at: expect.any(String) },
+      { stage: { kind: "harden", note: "oil at 55" }, at: expect.any(String) },
+    ]);
+    await put(id, "route", 3, route(stage("harden", { note: "oil at 55" }), stage("finish")));
+    expect((await removed()).map((one: { stage: { kind: string } }) => one.stage.kind)).toEqual(["rough"]);
+  });
+
+  test("a day that no calendar has is refused with its path", async () => {
+    const id = await make();
+    const stages = [
+      stage("rough", { done: "2026-02-30T10:00:00Z" }),
+      stage("finish", { planned: "2026-04-31" }),
+    ];
+    const answer = await put(id, "route", 0, { ...NO_ROUTE, stages });
+    expect(answer.status).toBe(422);
+    expect(answer.body.faults.map(({ path }: { path: string }) => path)).toEqual([
+      "$.stages[0].done",
+      "$.stages[1].planned",
+    ]);
+  });
+});
+
 test("every kind of document has its published schema", async () => {
   for (const kind of ["blade", "handle", "limits"]) {
     expect((await api.send("GET", `/schema/${kind}`)).body.$id).toBe(`true-spine/${kind}/1`);

@@ -1,6 +1,8 @@
 import { connect, type Socket } from "node:net";
 import type { BenchEvent } from "@true-spine/core/inspect/wire.ts";
+import pino from "pino";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import { Gateway } from "../src/instruments/gateway.ts";
 import { openApi } from "./api.ts";
 
 let api: Awaited<ReturnType<typeof openApi>>;
@@ -42,11 +44,17 @@ const readings = (id: string) =>
   events.flatMap((one) => (one.event === "reading" && one.id === id ? [one.value] : []));
 
 describe("instruments over their socket", () => {
-  let stop = () => {};
+  let hearing: ReturnType<typeof api.gateway.listen>;
   beforeAll(() => {
-    stop = api.gateway.listen((event) => events.push(event));
+    hearing = api.gateway.listen(10_000);
+    const hear = async () => {
+      for (let event = await hearing.next(1000); event !== "over"; event = await hearing.next(1000)) {
+        if (event !== "nothing") events.push(event);
+      }
+    };
+    void hear();
   });
-  afterAll(() => stop());
+  afterAll(() => hearing.stop());
 
   test("one says who it is, is welcomed, and its readings are heard; gone, it is told as gone; back, as back", async () => {
     const caliper = await plug("HELLO caliper bench-1");
@@ -86,23 +94,76 @@ describe("instruments over their socket", () => {
     expect(readings("bad")).toEqual([0.7]);
   });
 
-  test("one that floods is let go of, and a line without an end is not kept growing", async () => {
+  test("one that floods waits alone, and a line without an end is not kept growing", async () => {
     const flood = await plug("HELLO caliper flood");
-    await until(() => stateOf("flood")?.state === "here");
+    const good = await plug("HELLO caliper steady");
+    await until(() => stateOf("flood")?.state === "here" && stateOf("steady")?.state === "here");
     for (let i = 0; i < 40; i++) flood.socket.write("x".repeat(4096));
-    await until(() => flood.isClosed());
-    expect(["away", "nonsense"]).toContain(stateOf("flood")?.state);
-    // For a moment nobody is let in; then everybody is again.
-    await new Promise((resolve) => setTimeout(resolve, 3200));
+    await until(() => stateOf("flood")?.state === "nonsense");
+    // Others come in and are heard meanwhile.
+    good.say("READ 0.5 mm");
     await plug("HELLO caliper later");
-    await until(() => stateOf("later")?.state === "here");
+    await until(() => stateOf("later")?.state === "here" && readings("steady").length === 1);
+    // It comes to its senses, and is heard again.
+    flood.socket.write("\nREAD 0.7 mm\n");
+    await until(() => readings("flood").length === 1);
+  });
+
+  test("what begins otherwise than an instrument is let go of at its first line: a page cannot feed the socket by POST", async () => {
+    const before = api.gateway.list().length;
+    const page = await plug();
+    page.socket.write(
+      "POST / HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: text/plain\r\n\r\nHELLO caliper sneaky\nREAD 9 mm\n",
+    );
+    await until(() => page.isClosed());
+    const endless = await plug();
+    endless.socket.write("H".repeat(5000));
+    await until(() => endless.isClosed());
+    expect(stateOf("sneaky")).toBeUndefined();
+    expect(api.gateway.list()).toHaveLength(before);
+  });
+
+  test("sixteen at most; one that is gone makes room, and a seventeenth is told why not", async () => {
+    const own = new Gateway(pino({ level: "silent" }));
+    await own.open(0);
+    const come = async (id: string) => {
+      const socket = connect({ port: own.port, host: "127.0.0.1" });
+      sockets.push(socket);
+      const heard = await new Promise<string>((resolve) => {
+        socket.once("data", (data) => resolve(String(data).trim()));
+        socket.write(`HELLO caliper ${id}\n`);
+      });
+      return { socket, heard };
+    };
+    const first = await come("c-0");
+    for (let i = 1; i < 16; i++) expect((await come(`c-${i}`)).heard).toBe("WELCOME");
+    expect((await come("c-16")).heard).toMatch(/^SORRY there are too many/);
+    first.socket.destroy();
+    await until(() => own.list().some(({ id, state }) => id === "c-0" && state === "away"));
+    expect((await come("c-17")).heard).toBe("WELCOME");
+    expect(own.list().map(({ id }) => id)).not.toContain("c-0");
+    expect(own.list()).toHaveLength(16);
+    own.close();
+  });
+
+  test("a page that does not read is let go of instead of being waited for", async () => {
+    const hearing = api.gateway.listen(20);
+    const tool = await plug("HELLO caliper quick");
+    await until(() => stateOf("quick")?.state === "here");
+    for (let round = 0; round < 2; round++) {
+      for (let i = 0; i < 20; i++) tool.say(`READ ${(i + 1) / 10} mm`);
+      await until(() => readings("quick").length >= (round + 1) * 15);
+      // Only so many are heard in a second.
+      await new Promise((resolve) => setTimeout(resolve, 1100));
+    }
+    expect(await hearing.next(10)).toBe("over");
   });
 
   test("a reading before any name is no reading", async () => {
     const nobody = await plug();
     const before = events.filter(({ event }) => event === "reading").length;
     nobody.say("READ 0.5 mm");
-    await new Promise((resolve) => setTimeout(resolve, 150));
+    await until(() => nobody.isClosed());
     expect(events.filter(({ event }) => event === "reading")).toHaveLength(before);
   });
 });
@@ -133,7 +194,7 @@ describe("the bench over the API", () => {
   });
 
   test("a page that listens hears who is here at once, and what is read from then on", async () => {
-    const response = await api.app.request("/api/instruments/stream");
+    const response = await api.app.request("/api/instruments/stream", { headers: { host: "localhost" } });
     const reader = response.body!.getReader();
     const text = async () => new TextDecoder().decode((await reader.read()).value);
     expect(response.headers.get("content-type")).toContain("text/event-stream");

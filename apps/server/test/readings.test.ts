@@ -84,6 +84,46 @@ describe("readings", () => {
     expect((await taken(mine)).taken).toEqual([]);
   });
 
+  test("the same 200 sent forward and backward at once are 200, and nobody is refused", async () => {
+    for (let round = 0; round < 5; round++) {
+      const id = await make();
+      const all = Array.from({ length: 200 }, (_, i) => edge(1 + i / 1000));
+      const answers = await Promise.all(
+        [all, all.toReversed(), all, all.toReversed()].map((some) => take(id, some)),
+      );
+      expect(answers.map(({ status }) => status)).toEqual([200, 200, 200, 200]);
+      expect(answers.reduce((sum, { body }) => sum + body.kept, 0)).toBe(200);
+      const ids = all.map((one) => one.id);
+      const strike = (some: string[], struck: boolean) =>
+        api.send("POST", `/blades/${id}/readings/strike`, { ids: some, struck });
+      const struck = await Promise.all([strike(ids, true), strike(ids.toReversed(), true)]);
+      expect(struck.map(({ status }) => status)).toEqual([204, 204]);
+    }
+  });
+
+  test("an id that is known with another value is refused, and nothing of the request is kept", async () => {
+    const id = await make();
+    const one = edge(0.9);
+    await take(id, [one]);
+    const answer = await take(id, [edge(1), { ...one, value: 0.8 }]);
+    expect(answer.status).toBe(409);
+    expect(answer.body.title).toMatch(/says something else/);
+    expect((await taken(id)).taken).toEqual([one]);
+    const twin = edge(1);
+    expect((await take(id, [twin, { ...twin, value: 2 }])).status).toBe(409);
+    expect((await take(id, [twin, twin])).body).toEqual({ kept: 1 });
+  });
+
+  test.each(["2026-02-30T10:00:00Z", "2026-13-01T10:00:00Z", "0000-01-01T10:00:00Z", "2026-11-20T24:00:00Z"])(
+    "a time that no calendar has, %s, is refused with its path",
+    async (when) => {
+      const answer = await take(await make(), [edge(1, { when })]);
+      expect(answer.status).toBe(422);
+      expect(answer.body.faults[0]).toMatchObject({ path: "$.readings[0].when" });
+      expect(answer.body.faults[0].message).toMatch(/on a day of the calendar/);
+    },
+  );
+
   test("a blade that is not there has none", async () => {
     expect((await api.send("GET", `/blades/${randomUUID()}/readings`)).status).toBe(404);
     expect((await take(randomUUID(), [edge(1)])).status).toBe(404);
@@ -140,7 +180,7 @@ describe("runs", () => {
     );
   });
 
-  test("a stale save is told what stands; the same save again is one; thrown away it is gone", async () => {
+  test("a stale save is told what stands; the same save again is one, also at once", async () => {
     const id = randomUUID();
     const key = randomUUID();
     expect((await put(id, 0, run([]), key)).body).toEqual({ revision: 1 });
@@ -151,12 +191,32 @@ describe("runs", () => {
     const races = await Promise.all([put(id, 1, run([], "A")), put(id, 1, run([], "B"))]);
     expect(races.map(({ status }) => status).sort()).toEqual([200, 409]);
     expect((await api.send("GET", "/runs")).body.some((row: { id: string }) => row.id === id)).toBe(true);
-    expect((await put(id, 2, null)).status).toBe(200);
-    expect((await api.send("GET", `/runs/${id}`)).status).toBe(404);
-    expect((await api.send("GET", "/runs")).body.some((row: { id: string }) => row.id === id)).toBe(false);
+    const again = randomUUID();
+    const twice = await Promise.all([put(id, 2, run([], "C"), again), put(id, 2, run([], "C"), again)]);
+    expect(twice.map(({ body }) => body)).toEqual([{ revision: 3 }, { revision: 3 }]);
   });
 
-  test("a blade that was thrown away leaves the run", async () => {
+  test("deleted it is gone from the list and stands in another, from where it is taken back as it was", async () => {
+    const id = randomUUID();
+    await put(id, 0, run([], "Order 12"));
+    expect((await api.send("DELETE", `/runs/${id}`)).status).toBe(204);
+    expect((await api.send("DELETE", `/runs/${id}`)).status).toBe(204);
+    expect((await api.send("GET", `/runs/${id}`)).status).toBe(404);
+    expect((await api.send("GET", "/runs")).body.some((row: { id: string }) => row.id === id)).toBe(false);
+    // What is typed into it elsewhere is told so, and does not bring it back by itself.
+    expect((await put(id, 1, run([], "Later"))).status).toBe(404);
+    const deleted = (await api.send("GET", "/runs/deleted")).body;
+    expect(deleted).toContainEqual({ id, name: "Order 12", deletedAt: expect.any(String) });
+    expect((await api.send("POST", `/runs/${id}/take-back`)).status).toBe(204);
+    expect((await api.send("GET", `/runs/${id}`)).body.file.name).toBe("Order 12");
+    expect((await api.send("GET", "/runs/deleted")).body.map((row: { id: string }) => row.id)).not.toContain(
+      id,
+    );
+    expect((await api.send("DELETE", `/runs/${randomUUID()}`)).status).toBe(404);
+    expect((await api.send("POST", `/runs/${randomUUID()}/take-back`)).status).toBe(404);
+  });
+
+  test("a blade that was deleted leaves the run", async () => {
     const [kept, gone] = [await make(), await make()];
     const id = randomUUID();
     await put(id, 0, run([gone, kept]));

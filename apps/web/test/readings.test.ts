@@ -1,18 +1,23 @@
 import type { Reading } from "@true-spine/core/inspect/schema.ts";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
 import { readFigure, showFigure, unitOf } from "../src/bench/figures.ts";
-import { keepReadings } from "../src/bench/readings.ts";
+import { pretendBrowser, settled } from "./browser.ts";
 
 /** A server of a few lines: keeps readings by id, and may be away, or keep them and lose its answer. */
 function pretendServer() {
   const kept = new Map<string, Reading>();
   const struck = new Set<string>();
-  const state = { mood: "well" as "well" | "away" | "answers nothing" | "refuses", posts: 0 };
+  const state = {
+    mood: "well" as "well" | "away" | "answers nothing",
+    refuses: (_: number) => false,
+    posts: 0,
+  };
   vi.stubGlobal("fetch", async (path: string, { method, body }: { method: string; body?: string }) => {
     if (state.mood === "away") throw new TypeError("no connection");
     if (method === "GET") return answer(200, { taken: [...kept.values()], struck: [...struck] });
-    if (state.mood === "refuses") return answer(422, { title: "The document has faults." });
     const sent = JSON.parse(body ?? "{}");
+    const isRefused = (sent.readings ?? []).some(({ value }: Reading) => state.refuses(value));
+    if (isRefused) return answer(422, { title: "The document has faults." });
     state.posts++;
     if (path.endsWith("/strike")) {
       for (const id of sent.ids) {
@@ -44,21 +49,30 @@ const reading = (value: number): Reading => ({
 });
 const NOTHING = { taken: [], struck: [] };
 const open: { stop(): void }[] = [];
-const openKept = (...args: Parameters<typeof keepReadings>) => {
-  const kept = keepReadings(...args);
+let browser: ReturnType<typeof pretendBrowser>;
+async function openKept(id = "b") {
+  const { keepReadings } = await import("../src/bench/readings.ts");
+  const kept = await keepReadings(id, NOTHING);
   open.push(kept);
   return kept;
-};
+}
 const settle = async () => {
-  for (let i = 0; i < 30; i++) await vi.advanceTimersByTimeAsync(300);
+  for (let i = 0; i < 12; i++) {
+    await settled();
+    await vi.advanceTimersByTimeAsync(700);
+  }
 };
+const rows = async () =>
+  (await (await import("../src/saving/browser-store.ts")).browserStore()).getAll("rows");
 
 beforeEach(() => {
-  vi.useFakeTimers();
-  localStorage.clear();
+  vi.useFakeTimers({ toFake: ["setTimeout", "clearTimeout", "Date"] });
+  browser = pretendBrowser();
+  browser.openTab();
 });
 afterEach(() => {
   for (const one of open.splice(0)) one.stop();
+  vi.restoreAllMocks();
   vi.useRealTimers();
   vi.unstubAllGlobals();
 });
@@ -66,28 +80,30 @@ afterEach(() => {
 describe("readings kept in this browser", () => {
   test("one taken is shown at once, sent, and owed no more", async () => {
     const server = pretendServer();
-    const mine = openKept("b", NOTHING);
+    const mine = await openKept();
     mine.take(reading(1.2));
     expect(mine.state.getState().taken).toHaveLength(1);
     expect(mine.state.getState().status).toBe("unsaved");
-    expect(localStorage.length).toBe(1);
+    await settled();
+    expect(await rows()).toHaveLength(1);
     await settle();
     expect(server.kept.size).toBe(1);
     expect(mine.state.getState().status).toBe("saved");
-    expect(localStorage.length).toBe(0);
+    expect(await rows()).toEqual([]);
   });
 
   test("with the server away nothing is lost, and each arrives once when it is back", async () => {
     const server = pretendServer();
     server.state.mood = "away";
-    const mine = openKept("b", NOTHING);
+    const mine = await openKept();
     for (const value of [1.2, 1.1, 1]) mine.take(reading(value));
     await settle();
     expect(mine.state.getState().status).toBe("away");
     expect(server.kept.size).toBe(0);
     // The tab goes, and another is opened: what is owed is shown and sent from there.
     mine.stop();
-    const next = openKept("b", NOTHING);
+    browser.reload();
+    const next = await openKept();
     expect(next.state.getState().taken.map(({ value }) => value)).toEqual([1.2, 1.1, 1]);
     server.state.mood = "well";
     await settle();
@@ -98,20 +114,22 @@ describe("readings kept in this browser", () => {
   test("an answer that is lost is asked for again, and is still one reading", async () => {
     const server = pretendServer();
     server.state.mood = "answers nothing";
-    const mine = openKept("b", NOTHING);
+    const mine = await openKept();
     mine.take(reading(1.2));
+    await settled();
     await vi.advanceTimersByTimeAsync(100);
+    await settled();
     expect(server.kept.size).toBe(1);
     server.state.mood = "well";
     await settle();
     expect(server.state.posts).toBeGreaterThan(1);
     expect(server.kept.size).toBe(1);
-    expect(localStorage.length).toBe(0);
+    expect(await rows()).toEqual([]);
   });
 
   test("struck out and put back, in the order it was done", async () => {
     const server = pretendServer();
-    const mine = openKept("b", NOTHING);
+    const mine = await openKept();
     const one = reading(1.2);
     mine.take(one);
     mine.strike(one.id, true);
@@ -124,27 +142,71 @@ describe("readings kept in this browser", () => {
     expect(server.kept.size).toBe(1);
   });
 
-  test("one the server refuses is kept here, and said so", async () => {
+  test("one the server refuses is kept here and said so; those beside it arrive; tried again it goes", async () => {
     const server = pretendServer();
-    server.state.mood = "refuses";
-    const mine = openKept("b", NOTHING);
-    mine.take(reading(1.2));
+    server.state.refuses = (value) => value === 1.3;
+    const mine = await openKept();
+    for (const value of [1.2, 1.3, 1.4]) mine.take(reading(value));
     await settle();
     expect(mine.state.getState()).toMatchObject({ status: "refused", why: "The document has faults." });
-    expect(localStorage.length).toBe(1);
+    expect([...server.kept.values()].map(({ value }) => value)).toEqual([1.2, 1.4]);
+    expect(await rows()).toHaveLength(1);
+    server.state.refuses = () => false;
+    mine.tryNow();
+    await settle();
+    expect(server.kept.size).toBe(3);
+    expect(mine.state.getState()).toMatchObject({ status: "saved", why: null });
   });
 
-  test("what lies in the browser and is none is left out", () => {
-    pretendServer();
+  test("with no room in the browser they are sent all the same", async () => {
+    const server = pretendServer();
+    browser.fillUp();
+    const mine = await openKept();
+    mine.take(reading(1.2));
+    await settle();
+    expect(server.kept.size).toBe(1);
+    expect(mine.state.getState().status).toBe("saved");
+    server.state.mood = "away";
+    mine.take(reading(1.3));
+    await settle();
+    expect(mine.state.getState()).toMatchObject({ status: "away", isKept: false });
+  });
+
+  test("one taken in the page's last moment is there when it is opened again", async () => {
+    const server = pretendServer();
+    server.state.mood = "away";
+    const mine = await openKept();
+    mine.take(reading(1.2));
+    window.dispatchEvent(new Event("pagehide"));
+    mine.stop();
+    browser.reload();
+    server.state.mood = "well";
+    const next = await openKept();
+    expect(next.state.getState().taken.map(({ value }) => value)).toEqual([1.2]);
+    await settle();
+    expect(server.kept.size).toBe(1);
+  });
+
+  test("an earlier version's is taken over; what cannot be read is left out, and left where it is", async () => {
+    const server = pretendServer();
     localStorage.setItem("true-spine-reading:b:1", "{");
     localStorage.setItem("true-spine-reading:b:2", '{"say":"take","reading":{"value":9},"at":1}');
     localStorage.setItem("true-spine-reading:other:3", "null");
-    expect(openKept("b", NOTHING).state.getState().taken).toEqual([]);
+    localStorage.setItem(
+      "true-spine-reading:b:4",
+      JSON.stringify({ say: "take", reading: reading(1.2), at: 5 }),
+    );
+    const mine = await openKept();
+    expect(mine.state.getState().taken.map(({ value }) => value)).toEqual([1.2]);
+    await settle();
+    expect(server.kept.size).toBe(1);
+    expect(await rows()).toHaveLength(3);
+    expect(localStorage.length).toBe(0);
   });
 
   test("many are sent a few hundred at a time, told as they go, and stopped when asked", async () => {
     const server = pretendServer();
-    const mine = openKept("b", NOTHING);
+    const mine = await openKept();
     const many = Array.from({ length: 1200 }, (_, i) => reading(1 + i / 1e4));
     const done: number[] = [];
     await mine.bring(many, (count) => done.push(count), new AbortController().signal);

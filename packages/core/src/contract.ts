@@ -56,6 +56,13 @@ export interface StandingShop {
   file: Shop | null;
 }
 
+/** A blade or a run that was deleted, and can be taken back. */
+export interface DeletedRow {
+  id: string;
+  name: string;
+  deletedAt: string;
+}
+
 export interface RevisionRow {
   number: number;
   label: string | null;

@@ -1,3 +1,4 @@
+import { isDay, isTime } from "@true-spine/core/document/time.ts";
 import { parseReading, parseReadings } from "@true-spine/core/inspect/parse.ts";
 import { QUANTITIES, QUANTITY, type Quantity } from "@true-spine/core/inspect/quantity.ts";
 import type { Reading } from "@true-spine/core/inspect/schema.ts";
@@ -106,9 +107,10 @@ function rowOf(row: Row, { uAt, stage, when }: BringOptions, id: string): Readin
     x = undefined;
   }
   if (facts.at !== "x") x = undefined;
-  const taken = text("when") || when;
-  const time = Date.parse(taken);
-  if (Number.isNaN(time)) return `“${taken}” is no date and time`;
+  const taken = momentOf(text("when") || when);
+  if (!taken) {
+    return `“${text("when")}” is no date and time of the calendar; write it like 2026-11-20 or 2026-11-20 14:30`;
+  }
   const stageWord = text("stage") || stage;
   if (!STAGE_KINDS.some((one) => one === stageWord))
     return `“${stageWord}” is no stage; use one of ${STAGE_KINDS.join(", ")}`;
@@ -119,7 +121,7 @@ function rowOf(row: Row, { uAt, stage, when }: BringOptions, id: string): Readin
     ...(x === undefined ? {} : { x }),
     ...(text("side") ? { side: text("side") } : {}),
     ...(numbers.height === undefined ? {} : { height: numbers.height }),
-    when: new Date(time).toISOString(),
+    when: taken,
     value: Math.round(value * 1e4) / 1e4,
     ...(text("instrument") ? { instrument: text("instrument") } : {}),
     by: "file",
@@ -128,6 +130,18 @@ function rowOf(row: Row, { uAt, stage, when }: BringOptions, id: string): Readin
   const parsed = parseReading({ ...built, id: text("id") || id });
   if (parsed.ok) return parsed.reading;
   return parsed.faults.map(({ path, message }) => `${path.replace("$.", "")} ${message}`).join("; ");
+}
+
+/** ISO 8601 with or without a time, a T or a blank between; without a zone it is this machine's own. Null for any other. */
+function momentOf(words: string): string | null {
+  const parts = /^(\d{4}-\d{2}-\d{2})(?:[T ](\d{2}:\d{2}(?::\d{2}(?:\.\d+)?)?)(Z|[+-]\d{2}:\d{2})?)?$/i.exec(
+    words,
+  );
+  if (!parts || !isDay(parts[1]!)) return null;
+  const [, day, clock, zone] = parts;
+  if (clock && !isTime(`${day}T${clock}Z`)) return null;
+  const time = new Date(clock ? `${day}T${clock}${zone ?? ""}` : day!);
+  return Number.isNaN(time.getTime()) ? null : time.toISOString();
 }
 
 const usualUnit = (unit: "mm" | "°" | "HRC"): WireUnit =>

@@ -1,12 +1,21 @@
 import { randomUUID } from "node:crypto";
+import { isDeepStrictEqual } from "node:util";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import type { BladeRow, BladeState, BladeWithFile, RevisionRow } from "@true-spine/core/contract.ts";
-import { and, desc, eq, ilike, isNotNull, isNull, or } from "drizzle-orm";
-import type { Database } from "../database.ts";
+import type {
+  BladeRow,
+  BladeState,
+  BladeWithFile,
+  DeletedRow,
+  RevisionRow,
+} from "@true-spine/core/contract.ts";
+import { and, desc, eq, gt, ilike, isNotNull, isNull, or, sql } from "drizzle-orm";
+import { type Database, inTransaction } from "../database.ts";
 import { notFound, Problem } from "../problem.ts";
 import { blades, revisions } from "../schema/blades.ts";
-import { summaryOf } from "../summary.ts";
-import { besideOf } from "./documents.ts";
+import { besideOf, judgeAgain } from "./documents.ts";
+import { KEPT_FOR } from "./kept-for.ts";
+import { isSameJson } from "./same.ts";
+import type { Stores } from "./stores.ts";
 
 const ROW = {
   id: blades.id,
@@ -20,7 +29,7 @@ const ROW = {
   archivedAt: blades.archivedAt,
 };
 
-/** Blades not thrown away, newest change first; `search` looks in name, purpose and steel. */
+/** Blades not deleted, newest change first; `search` looks in name, purpose and steel. */
 export function listBlades(db: Database, { search = "", archived = false }): Promise<BladeRow[]> {
   const like = `%${search.replace(/[\\%_]/g, "\\$&")}%`;
   return db
@@ -36,7 +45,7 @@ export function listBlades(db: Database, { search = "", archived = false }): Pro
     .orderBy(desc(blades.updatedAt), blades.name);
 }
 
-/** A blade with the file of its standing revision. Throws a 404 where there is none, or it is thrown away. */
+/** A blade with the file of its standing revision. Throws a 404 where there is none, or it is deleted. */
 export async function readBlade(db: Database, id: string): Promise<BladeWithFile> {
   const [found] = await db
     .select({ ...ROW, file: revisions.file })
@@ -47,22 +56,33 @@ export async function readBlade(db: Database, id: string): Promise<BladeWithFile
   return found;
 }
 
-/** Makes a blade under an id the caller made up. Sent twice, it is made once. */
+/**
+ * Makes a blade under an id the caller made up. Sent twice, it is made once; another blade under the same id is refused with a 409.
+ */
 export async function createBlade(
-  db: Database,
+  { db, judging }: Stores,
   id: string,
   file: Blade,
   state: BladeState = "design",
 ): Promise<BladeWithFile> {
-  const summary = summaryOf(file);
-  await db.transaction(async (tx) => {
+  const summary = await judging.summarize(file);
+  await inTransaction(db, async (tx) => {
     const made = await tx
       .insert(blades)
       .values({ id, ...columnsOf(file), state, revision: 1, summary })
       .onConflictDoNothing()
       .returning({ id: blades.id });
-    if (made.length > 0)
+    if (made.length > 0) {
       await tx.insert(revisions).values({ bladeId: id, number: 1, file, saveKey: randomUUID() });
+      return;
+    }
+    const [first] = await tx
+      .select({ file: revisions.file })
+      .from(revisions)
+      .where(and(eq(revisions.bladeId, id), eq(revisions.number, 1)));
+    if (!isSameJson(first?.file, file)) {
+      throw new Problem(409, "Another blade is known under this id.");
+    }
   });
   return readBlade(db, id);
 }
@@ -72,19 +92,21 @@ export async function createBlade(
  * first did. Otherwise throws a 409 with the standing file, so that both versions can be offered.
  */
 export async function saveBlade(
-  db: Database,
+  { db, judging }: Stores,
   id: string,
   save: { file: Blade; base: number; saveKey: string; label?: string },
 ): Promise<{ revision: number }> {
-  const summary = summaryOf(save.file, await besideOf(db, id));
-  return db.transaction(async (tx) => {
+  // Judged before anything is locked: what it is judged beside may have changed until then, and is looked at again.
+  const beside = await besideOf(db, id);
+  const summary = await judging.summarize(save.file, beside.documents);
+  const saved = await inTransaction(db, async (tx) => {
     const [standing] = await tx.select().from(blades).where(eq(blades.id, id)).for("update");
     if (!standing || standing.deletedAt) throw notFound("blade");
     const [already] = await tx
       .select({ number: revisions.number })
       .from(revisions)
       .where(and(eq(revisions.bladeId, id), eq(revisions.saveKey, save.saveKey)));
-    if (already) return { revision: already.number };
+    if (already) return { revision: already.number, isStale: false };
     if (standing.revision !== save.base) {
       const [theirs] = await tx
         .select({ file: revisions.file })
@@ -103,8 +125,11 @@ export async function saveBlade(
       .update(blades)
       .set({ ...columnsOf(save.file), revision: number, summary, updatedAt: new Date().toISOString() })
       .where(eq(blades.id, id));
-    return { revision: number };
+    const now = await besideOf(tx, id);
+    return { revision: number, isStale: !isDeepStrictEqual(now.numbers, beside.numbers) };
   });
+  if (saved.isStale) await judgeAgain({ db, judging }, id);
+  return { revision: saved.revision };
 }
 
 function columnsOf(file: Blade) {
@@ -126,14 +151,23 @@ export async function markBlade(
   return readBlade(db, id);
 }
 
-/** Throws a blade away, or takes it back: it stays in the database with all its history. */
-export async function throwAway(db: Database, id: string, away: boolean): Promise<void> {
+/** Deletes a blade, or takes it back: it stays in the database with all its history. */
+export async function deleteBlade(db: Database, id: string, isDeleted: boolean): Promise<void> {
   const changed = await db
     .update(blades)
-    .set({ deletedAt: away ? new Date().toISOString() : null })
+    .set({ deletedAt: isDeleted ? sql`coalesce(${blades.deletedAt}, now())` : null })
     .where(eq(blades.id, id))
     .returning({ id: blades.id });
   if (changed.length === 0) throw notFound("blade");
+}
+
+/** Blades deleted within the last 30 days, the newest first. */
+export function listDeleted(db: Database): Promise<DeletedRow[]> {
+  return db
+    .select({ id: blades.id, name: blades.name, deletedAt: sql<string>`${blades.deletedAt}` })
+    .from(blades)
+    .where(gt(blades.deletedAt, sql`now() - ${KEPT_FOR}::interval`))
+    .orderBy(desc(blades.deletedAt));
 }
 
 /** Every revision of a blade, newest first, without the files. */

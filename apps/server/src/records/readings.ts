@@ -2,10 +2,11 @@ import type { TakenReadings } from "@true-spine/core/contract.ts";
 import type { Reading } from "@true-spine/core/inspect/schema.ts";
 import { spotKey } from "@true-spine/core/inspect/schema.ts";
 import { and, asc, eq, inArray, isNotNull, isNull } from "drizzle-orm";
-import type { Database } from "../database.ts";
+import { type Database, inTransaction } from "../database.ts";
 import { Problem } from "../problem.ts";
 import { readings } from "../schema/readings.ts";
 import { mustBeThere } from "./documents.ts";
+import { isSameJson } from "./same.ts";
 
 /** All readings of a blade in the order they were taken; those struck out are named apart. */
 export async function readReadings(db: Database, bladeId: string): Promise<TakenReadings> {
@@ -20,7 +21,10 @@ export async function readReadings(db: Database, bladeId: string): Promise<Taken
   return { taken, struck };
 }
 
-/** Keeps readings, each once however often it is sent: all of them or none. Answers how many were new. */
+/**
+ * Keeps readings, each once however often it is sent: all of them or none. Answers how many were new. Throws a 409 where one of them is
+ * known as another blade's, or with another value.
+ */
 export async function keepReadings(
   db: Database,
   bladeId: string,
@@ -28,11 +32,15 @@ export async function keepReadings(
 ): Promise<{ kept: number }> {
   await mustBeThere(db, bladeId);
   if (taken.length === 0) return { kept: 0 };
-  return db.transaction(async (tx) => {
+  // In the order of their ids: the same rows sent twice at once never wait for each other crosswise.
+  const inOrder = [...new Map(taken.map((reading) => [reading.id, reading])).values()].sort(byId);
+  if (inOrder.length < taken.length && !taken.every((one) => isSame(one, inOrder)))
+    throw another("this request's");
+  return inTransaction(db, async (tx) => {
     const rows = await tx
       .insert(readings)
       .values(
-        taken.map((reading) => ({
+        inOrder.map((reading) => ({
           id: reading.id,
           bladeId,
           takenAt: reading.when,
@@ -43,21 +51,36 @@ export async function keepReadings(
       )
       .onConflictDoNothing()
       .returning({ id: readings.id });
-    if (rows.length < taken.length) {
-      const ids = taken.map(({ id }) => id);
-      const owners = await tx
-        .select({ of: readings.bladeId })
+    if (rows.length < inOrder.length) {
+      const fresh = new Set(rows.map(({ id }) => id));
+      const known = await tx
+        .select({ of: readings.bladeId, reading: readings.reading })
         .from(readings)
-        .where(inArray(readings.id, ids));
-      if (owners.some(({ of }) => of !== bladeId)) {
-        throw new Problem(409, "One of these readings is known as another blade's.");
+        .where(
+          inArray(
+            readings.id,
+            inOrder.flatMap(({ id }) => (fresh.has(id) ? [] : [id])),
+          ),
+        );
+      for (const { of, reading } of known) {
+        if (of !== bladeId) throw new Problem(409, "One of these readings is known as another blade's.");
+        if (!isSame(reading, inOrder)) throw another("an earlier one's");
       }
     }
     return { kept: rows.length };
   });
 }
 
-/** Strikes readings out, or puts them back; none is ever thrown away. */
+const byId = (a: Reading, b: Reading) => (a.id < b.id ? -1 : 1);
+const isSame = (reading: Reading, among: readonly Reading[]) =>
+  isSameJson(
+    reading,
+    among.find(({ id }) => id === reading.id),
+  );
+const another = (whose: string) =>
+  new Problem(409, `One of these readings has ${whose} id and says something else.`);
+
+/** Strikes readings out, or puts them back; none is ever deleted. */
 export async function strikeReadings(
   db: Database,
   bladeId: string,
@@ -65,16 +88,18 @@ export async function strikeReadings(
   isStruck: boolean,
 ): Promise<void> {
   await mustBeThere(db, bladeId);
-  await db
-    .update(readings)
-    .set({ struckAt: isStruck ? new Date().toISOString() : null })
-    .where(
-      and(
-        eq(readings.bladeId, bladeId),
-        inArray(readings.id, [...ids]),
-        isStruck ? isNull(readings.struckAt) : isNotNull(readings.struckAt),
-      ),
+  await inTransaction(db, async (tx) => {
+    const rows = and(
+      eq(readings.bladeId, bladeId),
+      inArray(readings.id, [...ids]),
+      isStruck ? isNull(readings.struckAt) : isNotNull(readings.struckAt),
     );
+    await tx.select({ id: readings.id }).from(readings).where(rows).orderBy(asc(readings.id)).for("update");
+    await tx
+      .update(readings)
+      .set({ struckAt: isStruck ? new Date().toISOString() : null })
+      .where(rows);
+  });
 }
 
 /** Standing readings of several blades at some places: what a run charts. */

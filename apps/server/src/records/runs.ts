@@ -1,14 +1,16 @@
-import type { RunReadings, RunRow } from "@true-spine/core/contract.ts";
+import { randomUUID } from "node:crypto";
+import type { DeletedRow, RunReadings, RunRow } from "@true-spine/core/contract.ts";
 import type { Run } from "@true-spine/core/inspect/run-schema.ts";
 import { spotKey } from "@true-spine/core/inspect/schema.ts";
-import { and, desc, eq, inArray, isNull } from "drizzle-orm";
-import type { Database, Transaction } from "../database.ts";
+import { and, desc, eq, gt, inArray, isNotNull, isNull, sql } from "drizzle-orm";
+import { type Database, inTransaction, type Transaction } from "../database.ts";
 import { notFound, Problem } from "../problem.ts";
 import { blades, revisions } from "../schema/blades.ts";
 import { runs } from "../schema/readings.ts";
+import { KEPT_FOR } from "./kept-for.ts";
 import { readingsOf } from "./readings.ts";
 
-/** Every run that was not thrown away, newest change first. */
+/** Every run that was not deleted, newest change first. */
 export async function listRuns(db: Database): Promise<RunRow[]> {
   const rows = await db
     .selectDistinctOn([runs.id], {
@@ -34,7 +36,7 @@ async function standing(db: Database | Transaction, id: string) {
   return row ?? { revision: 0, file: null, updatedAt: "" };
 }
 
-/** A run as it stands; a 404 where there is none, or it was thrown away. */
+/** A run as it stands; a 404 where there is none, or it was deleted. */
 export async function readRun(db: Database, id: string): Promise<RunRow> {
   const { file, ...row } = await standing(db, id);
   if (!file) throw notFound("run");
@@ -45,34 +47,89 @@ export async function readRun(db: Database, id: string): Promise<RunRow> {
 export async function saveRun(
   db: Database,
   id: string,
-  save: { file: Run | null; base: number; saveKey: string },
+  save: { file: Run; base: number; saveKey: string },
 ): Promise<{ revision: number }> {
-  return db.transaction(async (tx) => {
+  return inTransaction(db, async (tx) => {
+    await lock(tx, id);
     const [already] = await tx
       .select({ number: runs.number })
       .from(runs)
       .where(and(eq(runs.id, id), eq(runs.saveKey, save.saveKey)));
     if (already) return { revision: already.number };
     const stands = await standing(tx, id);
+    if (stands.revision > 0 && !stands.file) throw notFound("run");
     if (stands.revision !== save.base) {
       throw new Problem(409, "Someone else has saved this run in the meantime.", { ...stands });
     }
-    const number = stands.revision + 1;
-    // Two saves at once on the same number: the key of the table lets one through.
-    const [row] = await tx
-      .insert(runs)
-      .values({ id, number, file: save.file, saveKey: save.saveKey })
-      .onConflictDoNothing()
-      .returning({ number: runs.number });
-    if (!row)
-      throw new Problem(409, "Someone else has saved this run in the meantime.", {
-        ...(await standing(tx, id)),
-      });
-    return { revision: number };
+    return { revision: await add(tx, id, stands.revision + 1, save.file, save.saveKey) };
   });
 }
 
-/** A run with its blades' names and what was read at its places. Blades thrown away since are left out. */
+/** Deletes a run: its states stay, and it can be taken back. */
+export async function deleteRun(db: Database, id: string): Promise<void> {
+  await inTransaction(db, async (tx) => {
+    await lock(tx, id);
+    const stands = await standing(tx, id);
+    if (stands.revision === 0) throw notFound("run");
+    if (stands.file) await add(tx, id, stands.revision + 1, null);
+  });
+}
+
+/** Takes a deleted run back, as it last stood. */
+export async function takeBackRun(db: Database, id: string): Promise<void> {
+  await inTransaction(db, async (tx) => {
+    await lock(tx, id);
+    const stands = await standing(tx, id);
+    if (stands.file) return;
+    const [last] = await tx
+      .select({ file: runs.file })
+      .from(runs)
+      .where(and(eq(runs.id, id), isNotNull(runs.file)))
+      .orderBy(desc(runs.number))
+      .limit(1);
+    if (!last) throw notFound("run");
+    await add(tx, id, stands.revision + 1, last.file);
+  });
+}
+
+/** Runs deleted within the last 30 days, the newest first. */
+export async function listDeletedRuns(db: Database): Promise<DeletedRow[]> {
+  const last = db
+    .selectDistinctOn([runs.id], { id: runs.id, file: runs.file, deletedAt: runs.createdAt })
+    .from(runs)
+    .orderBy(runs.id, desc(runs.number))
+    .as("last");
+  const named = db
+    .selectDistinctOn([runs.id], { id: runs.id, name: sql<string>`${runs.file} ->> 'name'`.as("name") })
+    .from(runs)
+    .where(isNotNull(runs.file))
+    .orderBy(runs.id, desc(runs.number))
+    .as("named");
+  return db
+    .select({ id: last.id, name: named.name, deletedAt: last.deletedAt })
+    .from(last)
+    .innerJoin(named, eq(named.id, last.id))
+    .where(and(isNull(last.file), gt(last.deletedAt, sql`now() - ${KEPT_FOR}::interval`)))
+    .orderBy(desc(last.deletedAt));
+}
+
+/** One save of a run at a time; there is no row to lock before its first. */
+async function lock(tx: Transaction, id: string): Promise<void> {
+  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`run ${id}`}, 0))`);
+}
+
+async function add(
+  tx: Transaction,
+  id: string,
+  number: number,
+  file: Run | null,
+  saveKey: string = randomUUID(),
+): Promise<number> {
+  await tx.insert(runs).values({ id, number, file, saveKey });
+  return number;
+}
+
+/** A run with its blades' names and what was read at its places. Blades deleted since are left out. */
 export async function readRunReadings(db: Database, id: string): Promise<RunReadings> {
   const run = await readRun(db, id);
   const { file } = run;

@@ -1,7 +1,7 @@
 import type { StandingShop } from "@true-spine/core/contract.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
 import { desc, eq, sql } from "drizzle-orm";
-import type { Database, Transaction } from "../database.ts";
+import { type Database, inTransaction, type Transaction } from "../database.ts";
 import { Problem } from "../problem.ts";
 import { shops } from "../schema/shop.ts";
 
@@ -20,7 +20,7 @@ export async function saveShop(
   db: Database,
   save: { file: Shop; base: number; saveKey: string },
 ): Promise<{ revision: number }> {
-  return db.transaction(async (tx) => {
+  return inTransaction(db, async (tx) => {
     // One shop, and no row to lock while there is none: the lock is on the table's own name.
     await tx.execute(sql`select pg_advisory_xact_lock(hashtext('shops'))`);
     const [already] = await tx

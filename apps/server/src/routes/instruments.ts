@@ -1,40 +1,52 @@
 import { Hono } from "hono";
 import { streamSSE } from "hono/streaming";
-import { Behave, bodyOf, Press } from "../body.ts";
 import type { Gateway } from "../instruments/gateway.ts";
 import type { SimulatedBench } from "../instruments/simulated.ts";
-import { notFound } from "../problem.ts";
+import type { Judging } from "../judging/judging.ts";
+import { away, notFound } from "../problem.ts";
+import { bodyOf } from "../request.ts";
 
 const BEAT_MS = 15_000;
+const MOST_STREAMS = 64;
+/** Events that wait for a page which does not read: then it is let go of, and comes back by itself. */
+const MOST_WAITING = 200;
 
 export interface Instruments {
   readonly gateway: Gateway;
   readonly bench: SimulatedBench;
+  /** Where this server is reached from its own machine; what simulated instruments ask. */
+  readonly self: string;
 }
 
 /** Instruments and the simulated bench, under /api/instruments. */
-export function instrumentRoutes({ gateway, bench }: Instruments): Hono {
+export function instrumentRoutes({ gateway, bench, self }: Instruments, judging: Judging): Hono {
   const routes = new Hono();
 
   routes.get("/", (c) => c.json({ instruments: gateway.list(), port: gateway.port }));
 
-  routes.get("/stream", (c) =>
-    streamSSE(c, async (stream) => {
-      let isOver = false;
-      const stop = gateway.listen((event) => void stream.writeSSE({ data: JSON.stringify(event) }));
-      stream.onAbort(() => {
-        isOver = true;
-        stop();
-      });
-      while (!isOver) {
-        await stream.sleep(BEAT_MS);
-        await stream.write(": here\n\n");
+  let streams = 0;
+  routes.get("/stream", (c) => {
+    if (streams >= MOST_STREAMS) throw away("Too many pages listen to the instruments already.");
+    return streamSSE(c, async (stream) => {
+      streams++;
+      const hearing = gateway.listen(MOST_WAITING);
+      stream.onAbort(hearing.stop);
+      try {
+        for (;;) {
+          const event = await hearing.next(BEAT_MS);
+          if (event === "over") return;
+          if (event === "nothing") await stream.write(": here\n\n");
+          else await stream.writeSSE({ data: JSON.stringify(event) });
+        }
+      } finally {
+        hearing.stop();
+        streams--;
       }
-    }),
-  );
+    });
+  });
 
   routes.post("/bench", (c) => {
-    bench.start(new URL(c.req.url).origin, gateway.port);
+    bench.start(self, gateway.port);
     return c.body(null, 202);
   });
 
@@ -44,7 +56,7 @@ export function instrumentRoutes({ gateway, bench }: Instruments): Hono {
   });
 
   routes.post("/:id/press", async (c) => {
-    const { blade, stage, spot } = await bodyOf(c, Press);
+    const { blade, stage, spot } = await bodyOf(c, judging, "press");
     const id = c.req.param("id");
     gateway.tell(id, { say: "place", held: { blade, stage, spot } });
     if (!gateway.tell(id, { say: "press" })) throw notFound("instrument on the bench");
@@ -52,7 +64,7 @@ export function instrumentRoutes({ gateway, bench }: Instruments): Hono {
   });
 
   routes.post("/:id/behave", async (c) => {
-    const { how } = await bodyOf(c, Behave);
+    const { how } = await bodyOf(c, judging, "behave");
     if (!gateway.tell(c.req.param("id"), { say: "behave", how })) throw notFound("instrument on the bench");
     return c.body(null, 202);
   });

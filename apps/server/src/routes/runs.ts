@@ -1,21 +1,41 @@
 import { Hono } from "hono";
-import { bodyOf, idOf, runOf, SaveDocument } from "../body.ts";
-import type { Database } from "../database.ts";
-import { listRuns, readRun, readRunReadings, saveRun } from "../records/runs.ts";
+import {
+  deleteRun,
+  listDeletedRuns,
+  listRuns,
+  readRun,
+  readRunReadings,
+  saveRun,
+  takeBackRun,
+} from "../records/runs.ts";
+import type { Stores } from "../records/stores.ts";
+import { bodyOf, idOf } from "../request.ts";
 
 /** Runs of blades made to one specification, under /api/runs. */
-export function runRoutes(db: Database): Hono {
+export function runRoutes({ db, judging }: Stores): Hono {
   const routes = new Hono();
 
   routes.get("/", async (c) => c.json(await listRuns(db)));
+
+  routes.get("/deleted", async (c) => c.json(await listDeletedRuns(db)));
 
   routes.get("/:id", async (c) => c.json(await readRun(db, idOf(c, "run"))));
 
   routes.get("/:id/readings", async (c) => c.json(await readRunReadings(db, idOf(c, "run"))));
 
   routes.put("/:id", async (c) => {
-    const { file, ...save } = await bodyOf(c, SaveDocument);
-    return c.json(await saveRun(db, idOf(c, "run"), { ...save, file: file === null ? null : runOf(file) }));
+    const id = idOf(c, "run");
+    return c.json(await saveRun(db, id, await bodyOf(c, judging, "saveRun")));
+  });
+
+  routes.delete("/:id", async (c) => {
+    await deleteRun(db, idOf(c, "run"));
+    return c.body(null, 204);
+  });
+
+  routes.post("/:id/take-back", async (c) => {
+    await takeBackRun(db, idOf(c, "run"));
+    return c.body(null, 204);
   });
 
   return routes;

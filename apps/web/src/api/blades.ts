@@ -4,11 +4,13 @@ import type {
   BladeRow,
   BladeState,
   BladeWithFile,
+  DeletedRow,
   RevisionRow,
   StandingDocument,
 } from "@true-spine/core/contract.ts";
 import type { DocumentKind, Documents } from "@true-spine/core/document/documents.ts";
 import type { OtherBlade } from "@true-spine/core/findings/judged.ts";
+import type { RemovedStage } from "@true-spine/core/route/removed.ts";
 import { send } from "./client.ts";
 
 const listBlades = (search: string, archived: boolean) =>
@@ -19,6 +21,14 @@ export function useRack(search: string, archived: boolean) {
     queryKey: ["blades", search, archived],
     queryFn: () => listBlades(search, archived),
     placeholderData: (before) => before,
+  });
+}
+
+/** Blades deleted within the last 30 days. */
+export function useDeletedBlades() {
+  return useQuery({
+    queryKey: ["blades", "deleted"],
+    queryFn: () => send<DeletedRow[]>("GET", "/blades/deleted"),
   });
 }
 
@@ -53,8 +63,9 @@ export const copyBlade = (from: string, id: string) =>
   send<BladeWithFile>("POST", `/blades/${from}/copy`, { id });
 export const markBlade = (id: string, marks: { state?: BladeState; archived?: boolean }) =>
   send<BladeWithFile>("PATCH", `/blades/${id}`, marks);
-export const throwAway = (id: string) => send<void>("DELETE", `/blades/${id}`);
-export const takeBack = (id: string) => send<BladeWithFile>("POST", `/blades/${id}/take-back`);
+export const readRemovedStages = (id: string) => send<RemovedStage[]>("GET", `/blades/${id}/removed-stages`);
+export const deleteBlade = (id: string) => send<void>("DELETE", `/blades/${id}`);
+export const takeBackBlade = (id: string) => send<BladeWithFile>("POST", `/blades/${id}/take-back`);
 export const labelRevision = (id: string, number: number, label: string | null) =>
   send<void>("PATCH", `/blades/${id}/revisions/${number}`, { label });
 export const readDocument = <K extends DocumentKind>(id: string, kind: K) =>

@@ -11,7 +11,7 @@ export class Refused extends Error {
   }
 }
 
-/** No answer: the server is away, or broke. Trying again later is right. */
+/** No answer, or one that says to come back later: the server is away. Trying again later is right. */
 export class Unreachable extends Error {
   constructor() {
     super("The server does not answer.");
@@ -19,6 +19,8 @@ export class Unreachable extends Error {
 }
 
 const ANSWER_WITHIN_MS = 15_000;
+/** What a server or whatever stands before it says when it will serve again: too many requests, and 502 to 504 of RFC 9110. */
+const AWAY: readonly number[] = [429, 502, 503, 504];
 
 /** Sends a request to this program's own server. Throws Refused for a no, Unreachable for no answer. */
 export async function send<T>(method: string, path: string, body?: unknown): Promise<T> {
@@ -33,15 +35,23 @@ export async function send<T>(method: string, path: string, body?: unknown): Pro
   } catch {
     throw new Unreachable();
   }
-  if (response.status >= 500) throw new Unreachable();
+  if (AWAY.includes(response.status)) throw new Unreachable();
   let value: unknown;
   try {
     const text = await response.text();
     value = text === "" ? undefined : JSON.parse(text);
   } catch {
-    throw new Unreachable();
+    // Cut off on its way, or words of something else than this server.
+    if (response.ok) throw new Unreachable();
   }
   if (response.ok) return value as T;
   const problem = (value ?? {}) as { title?: string } & Refused["details"];
   throw new Refused(response.status, problem.title ?? "The request was refused.", problem);
+}
+
+/** What went wrong with a request, in a sentence. */
+export function whyOf(error: unknown): string {
+  return error instanceof Refused || error instanceof Unreachable
+    ? error.message
+    : "Something went wrong in this page.";
 }

@@ -1,20 +1,33 @@
 import { useQuery } from "@tanstack/react-query";
-import type { RunReadings, RunRow } from "@true-spine/core/contract.ts";
+import type { DeletedRow, RunReadings, RunRow } from "@true-spine/core/contract.ts";
 import type { Run } from "@true-spine/core/inspect/run-schema.ts";
+import { newId } from "../saving/id.ts";
 import { send } from "./client.ts";
 
 export function useRuns() {
   return useQuery({ queryKey: ["runs"], queryFn: () => send<RunRow[]>("GET", "/runs") });
 }
 
-export function useRunReadings(id: string) {
+/** Runs deleted within the last 30 days. */
+export function useDeletedRuns() {
   return useQuery({
-    queryKey: ["runs", id],
+    queryKey: ["runs", "deleted"],
+    queryFn: () => send<DeletedRow[]>("GET", "/runs/deleted"),
+  });
+}
+
+/** What was read at a run's places, as the run stands at a revision. */
+export function useRunReadings(id: string, revision: number) {
+  return useQuery({
+    queryKey: ["runs", id, revision],
     queryFn: () => send<RunReadings>("GET", `/runs/${id}/readings`),
     placeholderData: (before) => before,
   });
 }
 
-/** Saves a run as the one after `base`; null throws it away. Throws Refused with 409 where another stands. */
-export const saveRun = (id: string, base: number, file: Run | null) =>
-  send<{ revision: number }>("PUT", `/runs/${id}`, { file, base, saveKey: crypto.randomUUID() });
+export const readRun = (id: string) => send<RunRow>("GET", `/runs/${id}`);
+export const saveRun = (id: string, save: { file: Run; base: number; saveKey: string }) =>
+  send<{ revision: number }>("PUT", `/runs/${id}`, save);
+export const createRun = (id: string, file: Run) => saveRun(id, { file, base: 0, saveKey: newId() });
+export const deleteRun = (id: string) => send<void>("DELETE", `/runs/${id}`);
+export const takeBackRun = (id: string) => send<void>("POST", `/runs/${id}/take-back`);

@@ -1,6 +1,7 @@
 import type { Correction } from "@true-spine/core/inspect/correct.ts";
 import type { StageKind } from "@true-spine/core/route/schema.ts";
 import type { OpenBlade } from "../blade/store.ts";
+import { newId } from "../saving/id.ts";
 
 /** Puts corrections on the route of a stage as steps to do, as one step of the undo. */
 export function putCorrections(open: OpenBlade, stage: StageKind, corrections: readonly Correction[]): void {
@@ -13,7 +14,7 @@ export function putCorrections(open: OpenBlade, stage: StageKind, corrections: r
       corrections: [
         ...now.corrections,
         ...corrections.map((one) => ({
-          id: crypto.randomUUID(),
+          id: newId(),
           when,
           stage,
           side: one.side,

@@ -3,24 +3,23 @@ import { parseReading } from "@true-spine/core/inspect/parse.ts";
 import type { Reading } from "@true-spine/core/inspect/schema.ts";
 import { createStore, type StoreApi } from "zustand";
 import { Refused, send, Unreachable } from "../api/client.ts";
-import type { SaveStatus } from "../blade/saving.ts";
+import { newId } from "../saving/id.ts";
+import { type Owed, owedRows } from "../saving/rows.ts";
+import type { Trouble } from "../saving/trouble.ts";
 
-export interface ReadingsState {
+export interface ReadingsState extends Trouble {
   /** In the order they were taken, those struck out among them. */
   readonly taken: readonly Reading[];
   readonly struck: ReadonlySet<string>;
-  readonly status: SaveStatus;
-  readonly why: string | null;
 }
 
-/** What this browser still owes the server: each entry under a key of its own, so that tabs never write over each other's. */
-type Owed =
-  | { readonly say: "take"; readonly reading: Reading; readonly at: number }
-  | { readonly say: "strike"; readonly id: string; readonly struck: boolean; readonly at: number };
+type Entry =
+  | { readonly say: "take"; readonly reading: Reading }
+  | { readonly say: "strike"; readonly id: string; readonly struck: boolean };
 
 /**
- * A blade's readings in this browser. One is kept here first, then sent under its own id until the server has it: sent twice it
- * is still one. Nothing is thrown away; what was wrong is struck out.
+ * A blade's readings in this browser. One is sent under its own id until the server has it, and kept here until then: sent twice
+ * it is still one. Nothing is thrown away; what was wrong is struck out.
  */
 export interface KeptReadings {
   readonly state: StoreApi<ReadingsState>;
@@ -32,6 +31,8 @@ export interface KeptReadings {
     onProgress: (done: number) => void,
     signal: AbortSignal,
   ): Promise<number>;
+  /** Sends what is waiting now, what was refused too. */
+  tryNow(): void;
   stop(): void;
 }
 
@@ -43,19 +44,18 @@ const BROUGHT_AT_ONCE = 500;
 export const fetchReadings = (id: string) => send<TakenReadings>("GET", `/blades/${id}/readings`);
 
 /** Opens a blade's readings: what the server has, and what is still owed to it. */
-export function keepReadings(bladeId: string, { taken, struck }: TakenReadings): KeptReadings {
-  const prefix = `true-spine-reading:${bladeId}:`;
-  const owed = readOwed(prefix);
+export async function keepReadings(bladeId: string, { taken, struck }: TakenReadings): Promise<KeptReadings> {
+  const rows = owedRows<Entry>(bladeId, isEntry);
+  const owed = await rows.all();
   const state = createStore<ReadingsState>()(() => ({
-    ...withOwed(
-      taken,
-      struck,
-      owed.map(([, one]) => one),
-    ),
+    ...withOwed(taken, struck, owed),
     status: owed.length > 0 ? "unsaved" : "saved",
     why: null,
+    isKept: true,
   }));
   const channel = new BroadcastChannel(`true-spine-readings:${bladeId}`);
+  /** What the server will not have, as it stands. */
+  const refused = new Set<string>();
   let isSending = false;
   let isStopped = false;
   let retry = FIRST_RETRY_MS;
@@ -66,25 +66,19 @@ export function keepReadings(bladeId: string, { taken, struck }: TakenReadings):
   };
   const follow = async () => {
     try {
-      const fresh = await fetchReadings(bladeId);
-      if (!isStopped)
-        state.setState(
-          withOwed(
-            fresh.taken,
-            fresh.struck,
-            readOwed(prefix).map(([, one]) => one),
-          ),
-        );
+      const [fresh, still] = await Promise.all([fetchReadings(bladeId), rows.all()]);
+      if (!isStopped) state.setState(withOwed(fresh.taken, fresh.struck, still));
     } catch {
       // The server is away: what is here stands.
     }
   };
   channel.onmessage = () => void follow();
 
-  function owe(entry: Owed): void {
-    localStorage.setItem(prefix + crypto.randomUUID(), JSON.stringify(entry));
+  function owe(entry: Entry): void {
+    const row = { key: newId(), at: 0, entry };
+    rows.owe(row.key, entry);
     state.setState({
-      ...withOwed(state.getState().taken, [...state.getState().struck], [entry]),
+      ...withOwed(state.getState().taken, [...state.getState().struck], [row]),
       status: "unsaved",
     });
     later(0);
@@ -92,42 +86,52 @@ export function keepReadings(bladeId: string, { taken, struck }: TakenReadings):
 
   async function flush(): Promise<void> {
     if (isSending || isStopped) return;
-    const waiting = readOwed(prefix);
-    const [first] = waiting;
-    if (!first) {
-      state.setState({ status: "saved", why: null });
-      return;
-    }
-    const kind = first[1].say;
-    // A run of the same thing goes in one request; the order between takings and strikings is kept.
-    const cut = waiting.findIndex(([, one]) => one.say !== kind);
-    const batch = waiting.slice(0, cut < 0 ? AT_ONCE : Math.min(cut, AT_ONCE));
     isSending = true;
-    if (state.getState().status !== "away") state.setState({ status: "saving" });
     try {
-      await sendBatch(batch.map(([, one]) => one));
-      for (const [key] of batch) localStorage.removeItem(key);
+      const waiting = (await rows.all()).filter(({ key }) => !refused.has(key));
+      const [first] = waiting;
+      state.setState({ isKept: rows.isKept() });
+      if (!first) {
+        if (refused.size === 0) state.setState({ status: "saved", why: null });
+        else state.setState({ status: "refused" });
+        return;
+      }
+      // A run of the same thing goes in one request; the order between takings and strikings is kept.
+      const cut = waiting.findIndex(({ entry }) => entry.say !== first.entry.say);
+      const batch = waiting.slice(0, cut < 0 ? AT_ONCE : Math.min(cut, AT_ONCE));
+      if (state.getState().status !== "away") state.setState({ status: "saving" });
+      await sendBatch(batch);
       retry = FIRST_RETRY_MS;
-      channel.postMessage("kept");
       state.setState({ status: "saving" });
       later(0);
-    } catch (error) {
-      if (error instanceof Unreachable) {
-        state.setState({ status: "away" });
-        later(retry);
-        retry = Math.min(LONGEST_RETRY_MS, retry * 1.6);
-      } else {
-        state.setState({
-          status: "refused",
-          why: error instanceof Refused ? error.message : "A reading was refused.",
-        });
-      }
+    } catch {
+      state.setState({ status: "away" });
+      later(retry);
+      retry = Math.min(LONGEST_RETRY_MS, retry * 1.6);
     } finally {
       isSending = false;
     }
   }
 
-  async function sendBatch(batch: readonly Owed[]): Promise<void> {
+  /** Sends a batch; what is refused of it is found one by one and put aside. Throws Unreachable. */
+  async function sendBatch(batch: readonly Owed<Entry>[]): Promise<void> {
+    try {
+      await post(batch.map(({ entry }) => entry));
+      rows.paid(batch.map(({ key }) => key));
+      channel.postMessage("kept");
+    } catch (error) {
+      if (error instanceof Unreachable) throw error;
+      const isOfOne = error instanceof Refused && (error.status === 422 || error.status === 409);
+      if (isOfOne && batch.length > 1) {
+        for (const one of batch) await sendBatch([one]);
+        return;
+      }
+      for (const { key } of batch) refused.add(key);
+      state.setState({ why: error instanceof Refused ? error.message : "A reading was refused." });
+    }
+  }
+
+  async function post(batch: readonly Entry[]): Promise<void> {
     const readings = batch.flatMap((one) => (one.say === "take" ? [one.reading] : []));
     if (readings.length > 0) await send("POST", `/blades/${bladeId}/readings`, { readings });
     for (const one of batch) {
@@ -136,13 +140,18 @@ export function keepReadings(bladeId: string, { taken, struck }: TakenReadings):
     }
   }
 
+  const tryNow = () => {
+    refused.clear();
+    later(0);
+  };
   const online = () => later(0);
   window.addEventListener("online", online);
   if (owed.length > 0) later(0);
   return {
     state,
-    take: (reading) => owe({ say: "take", reading, at: Date.now() }),
-    strike: (id, isStruck) => owe({ say: "strike", id, struck: isStruck, at: Date.now() }),
+    take: (reading) => owe({ say: "take", reading }),
+    strike: (id, isStruck) => owe({ say: "strike", id, struck: isStruck }),
+    tryNow,
     async bring(readings, onProgress, signal) {
       let kept = 0;
       for (let i = 0; i < readings.length && !signal.aborted; i += BROUGHT_AT_ONCE) {
@@ -161,6 +170,7 @@ export function keepReadings(bladeId: string, { taken, struck }: TakenReadings):
       isStopped = true;
       clearTimeout(timer);
       channel.close();
+      rows.stop();
       window.removeEventListener("online", online);
     },
   };
@@ -169,12 +179,14 @@ export function keepReadings(bladeId: string, { taken, struck }: TakenReadings):
 function withOwed(
   taken: readonly Reading[],
   struck: readonly string[],
-  owed: readonly Owed[],
+  owed: readonly Owed<Entry>[],
 ): Pick<ReadingsState, "taken" | "struck"> {
   const known = new Set(taken.map(({ id }) => id));
-  const more = owed.flatMap((one) => (one.say === "take" && !known.has(one.reading.id) ? [one.reading] : []));
+  const more = owed.flatMap(({ entry: one }) =>
+    one.say === "take" && !known.has(one.reading.id) ? [one.reading] : [],
+  );
   const out = new Set(struck);
-  for (const one of owed) {
+  for (const { entry: one } of owed) {
     if (one.say !== "strike") continue;
     if (one.struck) out.add(one.id);
     else out.delete(one.id);
@@ -183,18 +195,9 @@ function withOwed(
   return { taken: all, struck: out };
 }
 
-/** What is owed, oldest first. What cannot be read is left out: it was written by nobody. */
-function readOwed(prefix: string): [string, Owed][] {
-  return Object.keys(localStorage)
-    .filter((key) => key.startsWith(prefix))
-    .flatMap((key): [string, Owed][] => {
-      try {
-        const entry = JSON.parse(localStorage.getItem(key) ?? "null") as Owed | null;
-        if (entry?.say === "take" && parseReading(entry.reading).ok) return [[key, entry]];
-        return entry?.say === "strike" ? [[key, entry]] : [];
-      } catch {
-        return [];
-      }
-    })
-    .sort(([, a], [, b]) => a.at - b.at);
+function isEntry(entry: unknown): entry is Entry {
+  if (typeof entry !== "object" || entry === null) return false;
+  const { say, reading, id, struck } = entry as Record<string, unknown>;
+  if (say === "take") return parseReading(reading).ok;
+  return say === "strike" && typeof id === "string" && typeof struck === "boolean";
 }

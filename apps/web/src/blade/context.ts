@@ -5,12 +5,10 @@ import { purposeWithin } from "@true-spine/core/findings/limits.ts";
 import { type Purpose, purposeOf } from "@true-spine/core/findings/purposes.ts";
 import { createContext, useContext, useMemo } from "react";
 import { type StoreApi, useStore } from "zustand";
-import type { KeptReadings } from "../bench/readings.ts";
 import type { View } from "../rail/zoom.ts";
+import type { Trouble } from "../saving/trouble.ts";
 import type { Judged } from "./judging.ts";
-import type { Savings } from "./record.ts";
-import type { SaveStatus } from "./saving.ts";
-import type { OpenBlade } from "./store.ts";
+import type { BladeSession } from "./session.ts";
 
 export type Panel = "commands" | "keys" | "history" | "limits" | "take";
 
@@ -44,11 +42,8 @@ export interface JudgedState {
   readonly judged: Judged | null;
 }
 
-export interface BladeScreen {
+export interface BladeScreen extends BladeSession {
   readonly id: string;
-  readonly open: OpenBlade;
-  readonly savings: Savings;
-  readonly readings: KeptReadings;
   readonly rail: StoreApi<RailState>;
   readonly judging: StoreApi<JudgedState>;
 }
@@ -92,31 +87,11 @@ export function usePurpose(): Purpose | undefined {
 }
 
 /** One word for all that saves itself here: the most troubled of them, and why. */
-export function useSaveStatus(): { status: SaveStatus; why: string | null; revision: number } {
-  const { savings, readings } = useScreen();
-  const kept = useStore(readings.state);
-  const states = [
-    useStore(savings.blade.state),
-    useStore(savings.limits.state),
-    useStore(savings.handle.state),
-    useStore(savings.photo.state),
-    useStore(savings.photoPlace.state),
-    useStore(savings.route.state),
-    useStore(savings.check.state),
-    { status: kept.status, why: kept.why, revision: 0 },
-  ];
-  const [worst] = states.toSorted((a, b) => TROUBLE[b.status] - TROUBLE[a.status]);
-  return { status: worst!.status, why: worst!.why, revision: states[0]!.revision };
+export function useSaveStatus(): Trouble & { revision: number } {
+  const { savings, trouble } = useScreen();
+  const revision = useStore(savings.blade.state, (state) => state.revision);
+  return { ...useStore(trouble), revision };
 }
-
-const TROUBLE: Record<SaveStatus, number> = {
-  saved: 0,
-  unsaved: 1,
-  saving: 2,
-  away: 3,
-  refused: 4,
-  conflict: 5,
-};
 
 export function useRail<T>(pick: (state: RailState) => T): T {
   return useStore(useScreen().rail, pick);

@@ -4,52 +4,67 @@ import { type Shop, USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
 import { useEffect } from "react";
 import { create } from "zustand";
 import { send } from "../api/client.ts";
-import { takeDraftPlace } from "../blade/drafts.ts";
-import { type Saving, startSaving } from "../blade/saving.ts";
 import { whyNot } from "../blade/store.ts";
+import type { KeptDraft } from "../saving/browser-store.ts";
+import { claimDrafts, findDrafts, type LeftWork, readDraft, takeUpDrafts } from "../saving/drafts.ts";
+import { keepSaved } from "../saving/kept.ts";
+import type { Saving } from "../saving/saving.ts";
 
 /** The shop as every page of this tab sees it; opened once, saved by itself. */
 interface ShopState {
   readonly shop: Shop;
   readonly saving: Saving<Shop> | null;
   readonly isAway: boolean;
+  /** What tabs that are gone left of it, for the maker to decide. */
+  readonly left: readonly LeftWork[];
 }
 
 const RETRY_MS = 1500;
+const WHAT = "shop";
 
-export const useShopState = create<ShopState>()(() => ({ shop: USUAL_SHOP, saving: null, isAway: false }));
+export const useShopState = create<ShopState>()(() => ({
+  shop: USUAL_SHOP,
+  saving: null,
+  isAway: false,
+  left: [],
+}));
 
-const isShop = (value: unknown): value is Shop => parseShop(value).ok;
+const isShop = (value: unknown) => parseShop(value).ok;
+const draftOf = (kept: KeptDraft) => readDraft<Shop>(kept, isShop);
 let opening: Promise<void> | null = null;
 
+const read = () => send<StandingShop>("GET", "/shop");
+const show = (shop: Shop) => useShopState.setState({ shop });
+
 async function open(): Promise<void> {
-  const { place, left } = await takeDraftPlace("shop", isShop);
   for (;;) {
     try {
-      const { revision, file } = await send<StandingShop>("GET", "/shop");
-      const channel = new BroadcastChannel("true-spine:shop");
-      const saving = startSaving<Shop>({
-        send: (save) => send<{ revision: number }>("PUT", "/shop", save),
+      const { revision, file } = await read();
+      const { resumed, left } = await takeUpDrafts(await findDrafts([WHAT]), isSoundShop);
+      const draft = resumed && draftOf(resumed.drafts[0]!);
+      const saving = await keepSaved<Shop>({
+        what: WHAT,
         revision,
-        place,
-        left,
-        onSaved: () => channel.postMessage("saved"),
+        left: draft,
+        read,
+        write: (save) => send<{ revision: number }>("PUT", "/shop", save),
+        show,
       });
-      // Another tab has saved: with nothing unsaved here, follow it; otherwise the next save will say so.
-      channel.onmessage = async () => {
-        if (saving.state.getState().status !== "saved") return;
-        const fresh = await send<StandingShop>("GET", "/shop").catch(() => null);
-        if (!fresh?.file || saving.state.getState().status !== "saved") return;
-        useShopState.setState({ shop: fresh.file });
-        saving.follow(fresh.revision);
-      };
-      useShopState.setState({ shop: left?.latest ?? file ?? USUAL_SHOP, saving, isAway: false });
+      useShopState.setState({ shop: draft?.latest ?? file ?? USUAL_SHOP, saving, isAway: false, left });
       return;
     } catch {
       useShopState.setState({ isAway: true });
       await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
     }
   }
+}
+
+export const isSoundShop = (kept: KeptDraft) => draftOf(kept) !== null;
+
+/** Takes up what a tab left of the shop, where it is sound, in place of what stands here. */
+export async function takeUpShop(work: LeftWork): Promise<void> {
+  await claimDrafts(work.drafts).catch(() => {});
+  useShopState.getState().saving?.adopt(draftOf(work.drafts[0]!)!);
 }
 
 /** The shop, and a way to change it that answers with why not, or null. */
@@ -66,7 +81,7 @@ function put(next: Shop): string | null {
   if (!saving) return "The shop is still being fetched.";
   const parsed = parseShop(next);
   if (!parsed.ok) return whyNot(parsed.faults);
-  useShopState.setState({ shop: parsed.shop });
+  show(parsed.shop);
   saving.changed(parsed.shop);
   return null;
 }

@@ -1,4 +1,5 @@
 import { type Static, Type } from "@sinclair/typebox";
+import { DaySchema } from "../document/time.ts";
 import { densityOf } from "../steel/steels.ts";
 
 /** What the shop wrote down: minutes with one belt, and the steel they took off, g. */
@@ -7,7 +8,7 @@ export const LoggedSchema = Type.Object(
     belt: Type.String({ pattern: "^[a-z0-9-]{1,40}$" }),
     minutes: Type.Number({ exclusiveMinimum: 0, maximum: 1000 }),
     grams: Type.Number({ exclusiveMinimum: 0, maximum: 10_000 }),
-    when: Type.String({ pattern: "^\\d{4}-\\d{2}-\\d{2}$" }),
+    when: DaySchema,
   },
   { additionalProperties: false },
 );

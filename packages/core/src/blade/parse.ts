@@ -1,8 +1,9 @@
 import { Type } from "@sinclair/typebox";
-import { Ajv, type ValidateFunction } from "ajv";
+import type { ValidateFunction } from "ajv";
 import { faultsOf, fewEnough, insteadOf, isRecord } from "../document/explain.ts";
 import { type Fault, pathFromPointer } from "../document/fault.ts";
 import { readJson } from "../document/read-json.ts";
+import { validatorOf } from "../document/validator.ts";
 import { checkBlade } from "./check.ts";
 import type { Field } from "./field.ts";
 import { BEVELS, type Blade, BladeSchema } from "./schema.ts";
@@ -10,10 +11,10 @@ import { BEVELS, type Blade, BladeSchema } from "./schema.ts";
 /** A sound blade with its compiled field, or every fault that was found. */
 export type ParsedBlade = { ok: true; blade: Blade; field: Field } | { ok: false; faults: readonly Fault[] };
 
-const ajv = new Ajv({ allErrors: true, verbose: true, strict: true, strictTuples: false, inlineRefs: false });
+const compiled = (schema: object) => validatorOf(schema, { strictTuples: false, inlineRefs: false });
 
 /** The file without the inside of its bevels, which are explained one by one below. */
-const shell: ValidateFunction = ajv.compile(
+const shell: ValidateFunction = compiled(
   Type.Object(
     {
       ...BladeSchema.properties,
@@ -24,7 +25,7 @@ const shell: ValidateFunction = ajv.compile(
 );
 
 const bevelValidators = Object.fromEntries(
-  Object.entries(BEVELS).map(([key, schema]) => [key, ajv.compile(schema)]),
+  Object.entries(BEVELS).map(([key, schema]) => [key, compiled(schema)]),
 ) as Record<keyof typeof BEVELS, ValidateFunction>;
 
 const SETS: Readonly<Record<string, readonly string[]>> = {

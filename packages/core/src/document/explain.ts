@@ -1,5 +1,7 @@
 import type { ErrorObject, ValidateFunction } from "ajv";
 import { type Fault, pathFromPointer, pathOf } from "./fault.ts";
+import { PRINTABLE } from "./printable.ts";
+import { DaySchema, TimeSchema } from "./time.ts";
 
 /** More faults than this help nobody. */
 const MOST_FAULTS = 40;
@@ -39,6 +41,18 @@ function explain(errors: readonly ErrorObject[], under: string): Fault[] {
   return [...faults.values()];
 }
 
+const NO_DAY = "must be a day of the calendar, like 2026-11-20";
+const NO_TIME = "must be a time in UTC on a day of the calendar, like 2026-11-20T14:30:00Z";
+
+function patternInWords(pattern: string): string {
+  if (pattern === DaySchema.pattern) return NO_DAY;
+  if (pattern === TimeSchema.pattern) return NO_TIME;
+  if (pattern === PRINTABLE) return "must be plain text without control characters";
+  if (pattern.startsWith("^[0-9a-f]{8}")) return "must be an id, a UUID in small letters";
+  if (pattern.startsWith("^[a-z0-9-]")) return "must be small letters, digits and hyphens, 40 at most";
+  return "is not written the way it must be";
+}
+
 function inWords(error: ErrorObject, path: string): Fault {
   const p = error.params as Record<string, unknown>;
   switch (error.keyword) {
@@ -63,8 +77,10 @@ function inWords(error: ErrorObject, path: string): Fault {
       return { path, message: `must have ${p.limit} entries or fewer` };
     case "minLength":
       return { path, message: "must not be empty" };
+    case "format":
+      return { path, message: p.format === "date" ? NO_DAY : NO_TIME };
     case "pattern":
-      return { path, message: "must be plain text without control characters" };
+      return { path, message: patternInWords(String(p.pattern)) };
     case "maxLength":
       return { path, message: `must be ${p.limit} characters or fewer` };
     case "anyOf":

@@ -1,8 +1,8 @@
 import { type Static, type TSchema, Type } from "@sinclair/typebox";
-import { Ajv } from "ajv";
 import { faultsOf } from "../document/explain.ts";
 import { type Fault, pathOf } from "../document/fault.ts";
 import { PRINTABLE } from "../document/printable.ts";
+import { validatorOf } from "../document/validator.ts";
 import { type Purpose, STARTING_VALUE } from "./purposes.ts";
 
 /**
@@ -47,7 +47,7 @@ export const LIMIT_NAMES: Readonly<Record<Limit, string>> = {
 
 export const NO_LIMITS: Limits = { format: "true-spine/limits", version: 1 };
 
-const validate = new Ajv({ allErrors: true, verbose: true, strict: true }).compile(LimitsSchema);
+const validate = validatorOf(LimitsSchema);
 
 /** Sound limits, or every fault found with its path. Never throws. */
 export function parseLimits(

@@ -1,21 +1,20 @@
 import { type TSchema, Type } from "@sinclair/typebox";
-import { Ajv, type ValidateFunction } from "ajv";
+import type { ValidateFunction } from "ajv";
 import { faultsOf, fewEnough, insteadOf, isRecord } from "../document/explain.ts";
 import { type Fault, pathFromPointer, pathOf } from "../document/fault.ts";
+import { validatorOf } from "../document/validator.ts";
 import { MATERIALS } from "./materials.ts";
 import { type Handle, HandleSchema, PARTS } from "./schema.ts";
 
-const ajv = new Ajv({ allErrors: true, verbose: true, strict: true });
-
 /** The document without the inside of its parts, which are explained one by one. */
-const shell = ajv.compile(
+const shell = validatorOf(
   Type.Object(
     { ...HandleSchema.properties, parts: Type.Array(Type.Unknown(), { maxItems: 20 }) },
     { additionalProperties: false },
   ),
 );
 const partValidators = new Map<unknown, ValidateFunction>(
-  Object.entries(PARTS).map(([kind, schema]: [string, TSchema]) => [kind, ajv.compile(schema)]),
+  Object.entries(PARTS).map(([kind, schema]: [string, TSchema]) => [kind, validatorOf(schema)]),
 );
 
 /** A sound handle, or every fault found with its path. Never throws. */

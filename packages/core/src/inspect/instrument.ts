@@ -1,5 +1,6 @@
 import { type Static, Type } from "@sinclair/typebox";
 import { PRINTABLE } from "../document/printable.ts";
+import { DaySchema } from "../document/time.ts";
 
 /** What a blade is read with, as a record of the shop: how fine it reads, how well it repeats, and what is known against it. */
 const only = { additionalProperties: false } as const;
@@ -37,7 +38,7 @@ export const InstrumentSchema = Type.Object(
     /** What it read with nothing in it, when its zero was last looked at. */
     zero: Type.Number({ minimum: -10, maximum: 10 }),
     /** The day it was last held against something known; absent: never, and the reading says so. */
-    checked: Type.Optional(Type.String({ pattern: "^\\d{4}-\\d{2}-\\d{2}$" })),
+    checked: Type.Optional(DaySchema),
     /** Width of a caliper's jaws where they touch, mm. */
     jaw: Type.Optional(Type.Number({ minimum: 0, maximum: 30 })),
   },

@@ -1,6 +1,6 @@
-import { Ajv } from "ajv";
 import { faultsOf } from "../document/explain.ts";
 import { type Fault, pathOf } from "../document/fault.ts";
+import { validatorOf } from "../document/validator.ts";
 import { QUANTITY } from "./quantity.ts";
 import {
   type Check,
@@ -12,10 +12,9 @@ import {
   type Spot,
 } from "./schema.ts";
 
-const ajv = new Ajv({ allErrors: true, verbose: true, strict: true });
-const readingShape = ajv.compile(ReadingSchema);
-const readingsShape = ajv.compile(ReadingsSchema);
-const checkShape = ajv.compile(CheckSchema);
+const readingShape = validatorOf(ReadingSchema);
+const readingsShape = validatorOf(ReadingsSchema);
+const checkShape = validatorOf(CheckSchema);
 
 /** A sound reading, or every fault found with its path. Never throws. */
 export function parseReading(

@@ -1,8 +1,8 @@
 import { type Static, Type } from "@sinclair/typebox";
-import { Ajv } from "ajv";
 import { faultsOf } from "../document/explain.ts";
 import type { Fault } from "../document/fault.ts";
 import { PRINTABLE } from "../document/printable.ts";
+import { validatorOf } from "../document/validator.ts";
 import { STAGE_KINDS } from "../route/schema.ts";
 import { SpotSchema } from "./schema.ts";
 
@@ -29,7 +29,7 @@ export const RunSchema = Type.Object(
 export type Run = Static<typeof RunSchema>;
 export type ChartedPlace = Run["places"][number];
 
-const validate = new Ajv({ allErrors: true, verbose: true, strict: true }).compile(RunSchema);
+const validate = validatorOf(RunSchema);
 
 /** A sound run, or every fault found with its path. Never throws. */
 export function parseRun(value: unknown): { ok: true; run: Run } | { ok: false; faults: readonly Fault[] } {

@@ -1,5 +1,6 @@
 import { type Static, Type } from "@sinclair/typebox";
 import { PRINTABLE } from "../document/printable.ts";
+import { TimeSchema } from "../document/time.ts";
 import { STAGE_KINDS } from "../route/schema.ts";
 import { QUANTITIES } from "./quantity.ts";
 
@@ -10,7 +11,6 @@ import { QUANTITIES } from "./quantity.ts";
  */
 const only = { additionalProperties: false } as const;
 
-const When = Type.String({ pattern: "^\\d{4}-\\d{2}-\\d{2}T\\d{2}:\\d{2}(:\\d{2}(\\.\\d{1,3})?)?Z$" });
 const Uuid = Type.String({ pattern: "^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$" });
 const Words = Type.String({ minLength: 1, maxLength: 500, pattern: PRINTABLE });
 const Id = Type.String({ pattern: "^[a-z0-9-]{1,40}$" });
@@ -38,7 +38,7 @@ export const READ_BY = ["hand", "card", "instrument", "file"] as const;
 export const ReadingSchema = Type.Object(
   {
     id: Uuid,
-    when: When,
+    when: TimeSchema,
     stage: StageName,
     ...SPOT,
     value: Type.Number({ minimum: -500, maximum: 500 }),
@@ -67,7 +67,7 @@ export type Readings = Static<typeof ReadingsSchema>;
 const CorrectionSchema = Type.Object(
   {
     id: Uuid,
-    when: When,
+    when: TimeSchema,
     stage: StageName,
     side: SideSchema,
     from: Along,
@@ -80,14 +80,14 @@ const CorrectionSchema = Type.Object(
     passes: Type.Integer({ minimum: 1, maximum: 1000 }),
     belt: Type.Optional(Words),
     why: Words,
-    done: Type.Optional(When),
+    done: Type.Optional(TimeSchema),
   },
   only,
 );
 
 const AcceptedSchema = Type.Object(
   {
-    when: When,
+    when: TimeSchema,
     stage: StageName,
     /** The finding that was let stand, and its place. */
     finding: Id,

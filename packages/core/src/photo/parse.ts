@@ -1,11 +1,10 @@
-import { Ajv } from "ajv";
 import { faultsOf } from "../document/explain.ts";
 import { type Fault, pathOf } from "../document/fault.ts";
+import { validatorOf } from "../document/validator.ts";
 import { type Photo, type PhotoPlace, PhotoPlaceSchema, PhotoSchema } from "./schema.ts";
 
-const ajv = new Ajv({ allErrors: true, verbose: true, strict: true });
-const photoShape = ajv.compile(PhotoSchema);
-const placeShape = ajv.compile(PhotoPlaceSchema);
+const photoShape = validatorOf(PhotoSchema);
+const placeShape = validatorOf(PhotoPlaceSchema);
 
 /** How near two marks may lie, in pixels or mm: nearer, they say nothing of the scale. */
 const NEAREST = 1;

@@ -1,9 +1,9 @@
-import { Ajv } from "ajv";
 import { faultsOf } from "../document/explain.ts";
 import { type Fault, pathOf } from "../document/fault.ts";
+import { validatorOf } from "../document/validator.ts";
 import { type Route, RouteSchema } from "./schema.ts";
 
-const validate = new Ajv({ allErrors: true, verbose: true, strict: true }).compile(RouteSchema);
+const validate = validatorOf(RouteSchema);
 
 /** A sound route, or every fault found with its path. Never throws. */
 export function parseRoute(

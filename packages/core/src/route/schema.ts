@@ -1,5 +1,6 @@
 import { type Static, Type } from "@sinclair/typebox";
 import { PRINTABLE } from "../document/printable.ts";
+import { DaySchema, TimeSchema } from "../document/time.ts";
 
 /**
  * The route document, `true-spine/route` version 1: the stages a blade goes through from bar to finished edge, in the
@@ -26,14 +27,13 @@ export const STAGE_KINDS = [
 ] as const;
 export type StageKind = (typeof STAGE_KINDS)[number];
 
-const When = Type.String({ pattern: "^\\d{4}-\\d{2}-\\d{2}T\\d{2}:\\d{2}(:\\d{2}(\\.\\d{1,3})?)?Z$" });
 const Note = Type.String({ minLength: 1, maxLength: 500, pattern: PRINTABLE });
 const Particle = Type.Number({ minimum: 0.1, maximum: 1000 });
 
 /** A reading taken while a stage was in hand, mm: the very edge, or a grind line above it. */
 const StageReading = Type.Object(
   {
-    when: When,
+    when: TimeSchema,
     what: Type.Union([Type.Literal("edge"), Type.Literal("line")]),
     place: Type.Union([Type.Literal("heel"), Type.Literal("middle"), Type.Literal("tip")]),
     value: Type.Number({ minimum: 0, maximum: 300 }),
@@ -46,10 +46,10 @@ const StageReading = Type.Object(
 const Stage = Type.Object(
   {
     kind: Type.Union(STAGE_KINDS.map((kind) => Type.Literal(kind))),
-    done: Type.Optional(When),
+    done: Type.Optional(TimeSchema),
     note: Type.Optional(Note),
     /** The day it is planned for, where that is set: what a calendar is made from. */
-    planned: Type.Optional(Type.String({ pattern: "^\\d{4}-\\d{2}-\\d{2}$" })),
+    planned: Type.Optional(DaySchema),
     /** The set-up of the shop that it was ground with, by its id. */
     setup: Type.Optional(Type.String({ pattern: "^[a-z0-9-]{1,40}$" })),
     /** As readings were kept before they had a file of their own: still read, no longer written. */

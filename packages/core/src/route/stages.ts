@@ -1,4 +1,4 @@
-import type { StageKind } from "./schema.ts";
+import { STAGE_KINDS, type Stage, type StageKind } from "./schema.ts";
 
 /** When a stage can be done at all, and what it is: the trade's own order of work. Source: common practice. */
 export interface StageFacts {
@@ -167,4 +167,11 @@ export function outOfOrder(done: readonly StageKind[]): { kind: StageKind; after
       done.slice(0, i).includes(late) ? [{ kind, after: late, why }] : [],
     ),
   );
+}
+
+/** Stages with one more, at its usual place: before the first that usually comes after it. */
+export function withStage(stages: readonly Stage[], stage: Stage): Stage[] {
+  const rank = (kind: StageKind) => STAGE_KINDS.indexOf(kind);
+  const at = stages.findIndex(({ kind }) => rank(kind) > rank(stage.kind));
+  return at < 0 ? [...stages, stage] : stages.toSpliced(at, 0, stage);
 }

@@ -1,10 +1,10 @@
-import { Ajv } from "ajv";
 import { micronsOf } from "../abrasive/gradings.ts";
 import { faultsOf } from "../document/explain.ts";
 import { type Fault, pathOf } from "../document/fault.ts";
+import { validatorOf } from "../document/validator.ts";
 import { type Shop, ShopSchema } from "./schema.ts";
 
-const validate = new Ajv({ allErrors: true, verbose: true, strict: true }).compile(ShopSchema);
+const validate = validatorOf(ShopSchema);
 
 /** A sound shop, or every fault found with its path. Never throws. */
 export function parseShop(

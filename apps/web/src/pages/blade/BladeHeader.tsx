@@ -5,8 +5,8 @@ import { Link } from "react-router";
 import { useStore } from "zustand";
 import { useSettings } from "../../app/settings.ts";
 import { useFilePart, useSaveStatus, useScreen } from "../../blade/context.ts";
-import { SAVE_WORDS } from "../../blade/save-words.ts";
 import { Segmented } from "../../parts/Segmented.tsx";
+import { saveWords } from "../../saving/words.ts";
 import { BLADE_PAGES } from "./pages.ts";
 
 /** Name, status in words, undo and redo, pages in working order, the unit on show. */
@@ -62,7 +62,7 @@ function Title({ row }: { row: BladeWithFile }) {
   const name = useFilePart((file) => file.name);
   const use = useFilePart((file) => file.use);
   const steel = useFilePart((file) => file.steel);
-  const { status, revision, why } = useSaveStatus();
+  const { status, revision, isKept } = useSaveStatus();
   const isTroubled = status === "away" || status === "conflict" || status === "refused";
   return (
     <div className="min-w-0 flex-1">
@@ -70,8 +70,7 @@ function Title({ row }: { row: BladeWithFile }) {
       <p className="truncate text-xs text-faint">
         {[use, steel, row.state].filter(Boolean).join(", ")}, revision {revision} ·{" "}
         <span role="status" className={isTroubled ? "font-bold text-fix" : ""}>
-          {SAVE_WORDS[status]}
-          {why && `: ${why}`}
+          {saveWords(status, isKept)}
         </span>
       </p>
     </div>

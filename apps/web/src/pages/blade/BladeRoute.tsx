@@ -1,15 +1,16 @@
 import { useQueryClient } from "@tanstack/react-query";
 import type { BladeWithFile } from "@true-spine/core/contract.ts";
-import { type ReactNode, useEffect, useState } from "react";
+import { type ReactNode, useEffect, useMemo } from "react";
 import { Link, useParams } from "react-router";
 import { createStore } from "zustand";
 import { Refused } from "../../api/client.ts";
 import { BladeProvider, type BladeScreen, type JudgedState, type RailState } from "../../blade/context.ts";
-import { type Record as BladeRecord, openRecord } from "../../blade/record.ts";
+import { type BladeSession, holdSession } from "../../blade/session.ts";
 import { useNotices } from "../../parts/Notices.tsx";
+import { whenInWords } from "../../parts/when.ts";
+import { useHeld } from "../../saving/useHeld.ts";
 import { BladeScreenView } from "./BladeScreenView.tsx";
-
-const RETRY_MS = 1500;
+import { LeftWork } from "./LeftWork.tsx";
 
 /** Opens a blade: from the server, or from what this browser still owes it. */
 export function BladeRoute() {
@@ -17,46 +18,26 @@ export function BladeRoute() {
   return <WithBlade key={id} id={id} view={(row) => <BladeScreenView row={row} />} />;
 }
 
-type Opened = { screen: BladeScreen; row: BladeWithFile };
-
 /** Whatever shows an open blade, once it is. */
 export function WithBlade({ id, view }: { id: string; view: (row: BladeWithFile) => ReactNode }) {
-  const [opened, setOpened] = useState<Opened | null>(null);
-  const [trouble, setTrouble] = useState<"away" | "missing" | null>(null);
+  const { kept: session, trouble } = useHeld(holdSession, id);
   const queries = useQueryClient();
+  const screen = useMemo(() => session && screenOf(id, session), [id, session]);
   useEffect(() => {
-    let isGone = false;
-    let stop = () => {};
-    let timer: ReturnType<typeof setTimeout>;
-    const load = async () => {
-      try {
-        const record = await openRecord(id, () => void queries.invalidateQueries({ queryKey: ["blades"] }));
-        if (isGone) {
-          record.stop();
-          return;
-        }
-        stop = record.stop;
-        if (record.isBroughtBack)
-          useNotices.getState().tell("Brought back what was not saved when this blade was last open here.");
-        setTrouble(null);
-        setOpened({ screen: screenOf(id, record), row: record.row });
-      } catch (error) {
-        if (isGone) return;
-        const isMissing = error instanceof Refused && error.status === 404;
-        setTrouble(isMissing ? "missing" : "away");
-        if (!isMissing) timer = setTimeout(load, RETRY_MS);
-      }
-    };
-    void load();
-    return () => {
-      isGone = true;
-      clearTimeout(timer);
-      stop();
-    };
-  }, [id, queries]);
+    if (!session) return;
+    tellOfWorkBroughtBack(session);
+    return session.trouble.subscribe(({ status }) => {
+      if (status === "saved") void queries.invalidateQueries({ queryKey: ["blades"] });
+    });
+  }, [session, queries]);
 
-  if (opened) {
-    return <BladeProvider value={opened.screen}>{view(opened.row)}</BladeProvider>;
+  if (screen) {
+    return (
+      <BladeProvider value={screen}>
+        {view(screen.row)}
+        <LeftWork />
+      </BladeProvider>
+    );
   }
   return (
     <div className="p-10">
@@ -64,9 +45,13 @@ export function WithBlade({ id, view }: { id: string; view: (row: BladeWithFile)
       {trouble === "away" && (
         <p role="alert">The server does not answer. Trying again by itself; nothing is lost.</p>
       )}
-      {trouble === "missing" && (
+      {trouble instanceof Refused && (
         <div role="alert">
-          <p>There is no such blade on the rack. It may have been thrown away.</p>
+          <p>
+            {trouble.status === 404
+              ? "There is no such blade on the rack. It may have been deleted: deleted blades can be taken back from the rack for 30 days."
+              : `The blade cannot be shown: ${trouble.message}`}
+          </p>
           <Link to="/" className="mt-4 inline-block rounded bg-deep px-4 py-2 font-semibold text-on-deep">
             To the rack
           </Link>
@@ -76,9 +61,20 @@ export function WithBlade({ id, view }: { id: string; view: (row: BladeWithFile)
   );
 }
 
-/** The screen around an open record: where the scribe stands, what is shown, what was found. */
-function screenOf(id: string, { open, savings, readings }: BladeRecord): BladeScreen {
-  const { spine } = open.store.getState().file.outline;
+const told = new WeakSet<BladeSession>();
+
+/** Says once that earlier work stands here again, and from when it is. */
+function tellOfWorkBroughtBack(session: BladeSession): void {
+  const { broughtBack } = session;
+  if (broughtBack === null || told.has(session)) return;
+  told.add(session);
+  const from = broughtBack > 0 ? `, from ${whenInWords(broughtBack)}` : "";
+  useNotices.getState().tell(`Brought back what was not saved when this blade was last open here${from}.`);
+}
+
+/** The screen around an open blade: where the scribe stands, what is shown, what was found. */
+function screenOf(id: string, session: BladeSession): BladeScreen {
+  const { spine } = session.open.store.getState().file.outline;
   const tip = spine[spine.length - 1]!.at[0];
   const rail = createStore<RailState>()(() => ({
     scribe: Math.round(tip * 0.4),
@@ -95,5 +91,5 @@ function screenOf(id: string, { open, savings, readings }: BladeRecord): BladeSc
     isSolidOpen: false,
   }));
   const judging = createStore<JudgedState>()(() => ({ judged: null }));
-  return { id, open, savings, readings, rail, judging };
+  return { ...session, id, rail, judging };
 }

@@ -3,7 +3,7 @@ import type { BladeWithFile } from "@true-spine/core/contract.ts";
 import { memo, useCallback, useLayoutEffect } from "react";
 import { Navigate, useParams } from "react-router";
 import { useSettings } from "../../app/settings.ts";
-import { useFile, usePurpose, useRail, useScreen } from "../../blade/context.ts";
+import { useFile, usePurpose, useRail, useSaveStatus, useScreen } from "../../blade/context.ts";
 import { fieldOf } from "../../blade/derived.ts";
 import { useJudging } from "../../blade/judging.ts";
 import { EDIT_MARK } from "../../blade/store.ts";
@@ -12,6 +12,7 @@ import { Rail } from "../../rail/Rail.tsx";
 import { Section } from "../../rail/Section.tsx";
 import type { SidePlace } from "../../rail/SideView.tsx";
 import { numbersAt } from "../../rail/scribe-numbers.ts";
+import { SaveTrouble } from "../../saving/SaveTrouble.tsx";
 import { Solid } from "../../solid/Solid.tsx";
 import { BladeHeader } from "./BladeHeader.tsx";
 import { Commands } from "./Commands.tsx";
@@ -35,6 +36,7 @@ export function BladeScreenView({ row }: { row: BladeWithFile }) {
   return (
     <div className="flex h-full flex-col">
       <BladeHeader row={row} page={current.path} />
+      <Refusal />
       <Working page={current} />
       <Conflict />
       <Commands />
@@ -43,6 +45,10 @@ export function BladeScreenView({ row }: { row: BladeWithFile }) {
       <TakePanel />
     </div>
   );
+}
+
+function Refusal() {
+  return <SaveTrouble trouble={useSaveStatus()} onTry={useScreen().tryNow} />;
 }
 
 /** Everything below the header. It takes nothing from the blade itself, so that each part redraws on its own. */

@@ -6,10 +6,12 @@ import { useStore } from "zustand";
 import { createBlade } from "../../api/blades.ts";
 import { useFile, useScreen } from "../../blade/context.ts";
 import { fieldOf } from "../../blade/derived.ts";
+import { partName } from "../../blade/parts.ts";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { useNotices } from "../../parts/Notices.tsx";
 import { SavedElsewhere } from "../../parts/SavedElsewhere.tsx";
 import { pathThrough } from "../../rail/scale.ts";
+import { newId } from "../../saving/id.ts";
 
 /** Two hands on one blade: both versions are shown, and nothing is thrown away before the maker has chosen. */
 export function Conflict() {
@@ -17,34 +19,21 @@ export function Conflict() {
     <>
       <BladeConflict />
       {DOCUMENT_KINDS.map((kind) => (
-        <DocumentConflict key={kind} kind={kind} words={WORDS[kind]} />
+        <DocumentConflict key={kind} kind={kind} words={partName(kind)} />
       ))}
     </>
   );
 }
 
-const WORDS: Record<DocumentKind, string> = {
-  limits: "What this blade is held to",
-  handle: "The handle",
-  photo: "The photo under it",
-  photoPlace: "The place of the photo",
-  route: "The route",
-  check: "What was decided at the bench",
-};
-
 function DocumentConflict({ kind, words }: { kind: DocumentKind; words: string }) {
-  const { open, savings } = useScreen();
+  const { savings } = useScreen();
   const saving = savings[kind];
   const theirs = useStore(saving.state, (state) => state.theirs);
   if (!theirs) return null;
   return (
     <SavedElsewhere
       title={`${words} was saved elsewhere while you worked on it`}
-      onTake={() => {
-        saving.takeTheirs();
-        open.end();
-        open.put({ [kind]: theirs.file });
-      }}
+      onTake={() => saving.takeTheirs()}
       onKeep={() => saving.keepMine()}
     >
       Another tab or another person saved it as number {theirs.revision}. Choose which one stands.
@@ -53,22 +42,18 @@ function DocumentConflict({ kind, words }: { kind: DocumentKind; words: string }
 }
 
 function BladeConflict() {
-  const { open, savings } = useScreen();
+  const { savings } = useScreen();
   const saving = savings.blade;
   const mine = useFile();
   const theirs = useStore(saving.state, (state) => state.theirs);
   const tell = useNotices((board) => board.tell);
   const [isBusy, setIsBusy] = useState(false);
   if (!theirs) return null;
-  const takeTheirs = () => {
-    saving.takeTheirs();
-    open.end();
-    open.replace(theirs.file);
-  };
+  const takeTheirs = () => saving.takeTheirs();
   const keepBoth = async () => {
     setIsBusy(true);
     try {
-      await createBlade(crypto.randomUUID(), { ...mine, name: `${mine.name.slice(0, 105)} (my version)` });
+      await createBlade(newId(), { ...mine, name: `${mine.name.slice(0, 105)} (my version)` });
       takeTheirs();
       tell("Your version is on the rack as a blade of its own.");
     } catch {

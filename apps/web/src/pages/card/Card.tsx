@@ -13,8 +13,9 @@ import { markCorrection } from "../../bench/corrections.ts";
 import { useReadings } from "../../bench/useReadings.ts";
 import { useDocument, useFilePart, useSaveStatus, useScreen } from "../../blade/context.ts";
 import { useRouteReport } from "../../blade/routing.ts";
-import { SAVE_WORDS } from "../../blade/save-words.ts";
 import { Notices } from "../../parts/Notices.tsx";
+import { SaveTrouble } from "../../saving/SaveTrouble.tsx";
+import { saveWords } from "../../saving/words.ts";
 import { WithBlade } from "../blade/BladeRoute.tsx";
 import { Conflict } from "../blade/Conflict.tsx";
 import { CardDrawing } from "./CardDrawing.tsx";
@@ -36,7 +37,7 @@ export function CardRoute() {
 }
 
 function Card() {
-  const { open, id, readings } = useScreen();
+  const { open, id, readings, tryNow } = useScreen();
   const taken = useReadings();
   const check = useDocument("check");
   const name = useFilePart((file) => file.name);
@@ -44,7 +45,7 @@ function Card() {
   const { report } = useRouteReport();
   const unit = useSettings((settings) => settings.unit);
   const { hand, setHand } = useSettings();
-  const { status } = useSaveStatus();
+  const trouble = useSaveStatus();
   const next = route.stages.findIndex((stage) => stage.done === undefined);
   const [at, setAt] = useState<number | null>(null);
   const [side, setSide] = useState<Side>("right");
@@ -109,7 +110,7 @@ function Card() {
         <span>{facts.name}</span>
         <span className="text-faint">{shown?.belts?.planned.ok && beltsOf(shown)}</span>
         <span className="ml-auto flex items-center gap-3 text-base text-faint">
-          <span role="status">{SAVE_WORDS[status]}</span>
+          <span role="status">{saveWords(trouble.status, trouble.isKept)}</span>
           {isKept && <span title="Opens again and goes on with the network gone">works offline</span>}
           <Pips stages={route.stages} index={index} />
           {index + 1} of {route.stages.length}
@@ -123,6 +124,7 @@ function Card() {
           <X className="size-6" aria-hidden />
         </Link>
       </header>
+      <SaveTrouble trouble={trouble} onTry={tryNow} />
       <div className="relative min-h-0 flex-1">
         {shown && <CardDrawing stage={shown} side={side} />}
         {!shown && <p className="p-8 text-faint">Working the stage out …</p>}

@@ -2,6 +2,7 @@ import type { Side } from "@true-spine/core/blade/schema.ts";
 import { type Reading, spotKey } from "@true-spine/core/inspect/schema.ts";
 import type { StageReport } from "@true-spine/core/route/report.ts";
 import type { TakenReading } from "@true-spine/core/route/schema.ts";
+import { newId } from "../../saving/id.ts";
 
 /** A share of the edge as readings name it. */
 const named = (u: number) => Math.round(u * 1000) / 1000;
@@ -10,7 +11,7 @@ const named = (u: number) => Math.round(u * 1000) / 1000;
 export function toReading(taken: TakenReading, stage: StageReport, side: Side): Reading {
   const { u } = stage.readings.find(({ place }) => place === taken.place)!;
   return {
-    id: crypto.randomUUID(),
+    id: newId(),
     when: taken.when,
     stage: stage.kind,
     what: taken.what === "line" ? "line" : stage.kind === "sharpen" ? "behind" : "edge",

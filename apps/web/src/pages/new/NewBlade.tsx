@@ -15,6 +15,7 @@ import { Choice } from "../../parts/Group.tsx";
 import { useNotices } from "../../parts/Notices.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { Sign } from "../../parts/Sign.tsx";
+import { newId } from "../../saving/id.ts";
 import { Preview, Thumbnail } from "./Outlines.tsx";
 import { Cards, DimensionRow, Question, rangeInWords } from "./questions.tsx";
 import { useFirstBlade } from "./useFirstBlade.ts";
@@ -62,12 +63,12 @@ export function NewBlade() {
   const start = async () => {
     if (!made?.ok) return;
     setIsBusy(true);
-    const id = crypto.randomUUID();
+    const id = newId();
     try {
       await createBlade(id, made.blade);
       const file = firstHandle(made.blade, tang);
       // The blade is on the rack by now: without its handle it is still the blade that was asked for.
-      await saveDocument(id, "handle", { file, base: 0, saveKey: crypto.randomUUID() }).catch(() =>
+      await saveDocument(id, "handle", { file, base: 0, saveKey: newId() }).catch(() =>
         useNotices.getState().tell("The blade is on the rack; its handle could not be kept."),
       );
       navigate(`/blades/${id}/shape`);

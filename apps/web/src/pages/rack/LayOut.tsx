@@ -23,6 +23,7 @@ import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { Choice, SmallButton } from "../../parts/Group.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { pathThrough } from "../../rail/scale.ts";
+import { newId } from "../../saving/id.ts";
 import type { Designing } from "../../workers/design.worker.ts";
 
 const MARKS = ["junction", "tip", "heel"] as const;
@@ -84,7 +85,7 @@ export function LayOut({
         setWhy(made.why);
         return;
       }
-      const id = crypto.randomUUID();
+      const id = newId();
       await createBlade(id, made.blade);
       navigate(`/blades/${id}/shape`);
     } catch (error) {

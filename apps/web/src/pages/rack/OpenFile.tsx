@@ -7,6 +7,7 @@ import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { createBlade } from "../../api/blades.ts";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
+import { newId } from "../../saving/id.ts";
 import type { Filing } from "../../workers/files.worker.ts";
 import { LayOut } from "./LayOut.tsx";
 
@@ -37,7 +38,7 @@ export function OpenFile({ onDone }: { onDone: () => void }) {
       setRefused({ name: file.name, faults: parsed.faults });
       return;
     }
-    const id = crypto.randomUUID();
+    const id = newId();
     try {
       await createBlade(id, parsed.blade);
       onDone();

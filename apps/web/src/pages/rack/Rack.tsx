@@ -5,8 +5,9 @@ import { formatDistanceToNow } from "date-fns/formatDistanceToNow";
 import { Search } from "lucide-react";
 import { useDeferredValue, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { useRack } from "../../api/blades.ts";
+import { takeBackBlade, useDeletedBlades, useRack } from "../../api/blades.ts";
 import { useSettings } from "../../app/settings.ts";
+import { DeletedList } from "../../parts/DeletedList.tsx";
 import { PlainButton } from "../../parts/Dialog.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { Sign } from "../../parts/Sign.tsx";
@@ -16,7 +17,7 @@ import { RowMenu } from "./RowMenu.tsx";
 /** All blades, as on a rack: each with its outline to one scale, what it is for, its figures and what is found. */
 export function Rack() {
   const [search, setSearch] = useState("");
-  const [shelf, setShelf] = useState<"rack" | "archive">("rack");
+  const [shelf, setShelf] = useState<"rack" | "archive" | "deleted">("rack");
   const { data, isError, isPending, refetch } = useRack(useDeferredValue(search), shelf === "archive");
   const { unit, setUnit } = useSettings();
   const navigate = useNavigate();
@@ -38,8 +39,13 @@ export function Rack() {
             onChange={(event) => setSearch(event.currentTarget.value)}
           />
         </label>
-        <div className="w-40">
-          <Segmented label="Shelf" options={["rack", "archive"]} value={shelf} onChange={setShelf} />
+        <div className="w-52">
+          <Segmented
+            label="Shelf"
+            options={["rack", "archive", "deleted"]}
+            value={shelf}
+            onChange={setShelf}
+          />
         </div>
         <div className="w-40">
           <Segmented label="Unit" options={["mm", "inch", "thou"]} value={unit} onChange={setUnit} />
@@ -53,15 +59,18 @@ export function Rack() {
         </Link>
       </header>
       <div className="min-h-0 flex-1 overflow-auto px-5 py-4">
-        {isPending && <p className="text-faint">Fetching the rack …</p>}
+        {shelf === "deleted" && <Deleted onDone={refresh} />}
+        {shelf !== "deleted" && isPending && <p className="text-faint">Fetching the rack …</p>}
         {isError && (
           <div role="alert" className="flex items-center gap-4">
             <p>The server does not answer, so the rack cannot be shown. Nothing is lost.</p>
             <PlainButton onClick={() => void refetch()}>Try again</PlainButton>
           </div>
         )}
-        {data?.length === 0 && <Empty search={search} shelf={shelf} onNew={() => navigate("/new")} />}
-        {data && data.length > 0 && (
+        {shelf !== "deleted" && data?.length === 0 && (
+          <Empty search={search} shelf={shelf} onNew={() => navigate("/new")} />
+        )}
+        {shelf !== "deleted" && data && data.length > 0 && (
           <ul className="flex flex-col gap-3">
             {data.map((row) => (
               <RackRow key={row.id} row={row} unit={unit} longest={longest} onDone={refresh} />
@@ -70,6 +79,21 @@ export function Rack() {
         )}
       </div>
     </div>
+  );
+}
+
+function Deleted({ onDone }: { onDone: () => void }) {
+  const { data, isError } = useDeletedBlades();
+  if (isError) return <p role="alert">The server does not answer. Nothing is lost.</p>;
+  return (
+    <DeletedList
+      rows={data ?? []}
+      empty={data ? "Nothing was deleted in the last 30 days." : "Fetching …"}
+      onTakeBack={async (id) => {
+        await takeBackBlade(id);
+        onDone();
+      }}
+    />
   );
 }
 

@@ -2,9 +2,10 @@ import { Menu, MenuButton, MenuItem, MenuItems } from "@headlessui/react";
 import { BLADE_STATES, type BladeRow } from "@true-spine/core/contract.ts";
 import { EllipsisVertical } from "lucide-react";
 import { useState } from "react";
-import { copyBlade, markBlade, readBlade, saveBlade, takeBack, throwAway } from "../../api/blades.ts";
+import { copyBlade, deleteBlade, markBlade, readBlade, saveBlade, takeBackBlade } from "../../api/blades.ts";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { useNotices } from "../../parts/Notices.tsx";
+import { newId } from "../../saving/id.ts";
 
 /** What can be done with a blade without opening it. Everything can be taken back. */
 export function RowMenu({ row, onDone }: { row: BladeRow; onDone: () => void }) {
@@ -27,7 +28,7 @@ export function RowMenu({ row, onDone }: { row: BladeRow; onDone: () => void }) 
     { name: "Rename", run: () => setIsRenaming(true) },
     {
       name: "Copy",
-      run: () => void act(() => copyBlade(row.id, crypto.randomUUID()), `Copied ${row.name}.`),
+      run: () => void act(() => copyBlade(row.id, newId()), `Copied ${row.name}.`),
     },
     ...BLADE_STATES.filter((state) => state !== row.state).map((state) => ({
       name: `Mark as ${state}`,
@@ -48,12 +49,12 @@ export function RowMenu({ row, onDone }: { row: BladeRow; onDone: () => void }) 
         ),
     },
     {
-      name: "Throw away",
+      name: "Delete",
       run: () =>
         void act(
-          () => throwAway(row.id),
-          `Threw ${row.name} away.`,
-          () => takeBack(row.id),
+          () => deleteBlade(row.id),
+          `Deleted ${row.name}. It can be taken back for 30 days.`,
+          () => takeBackBlade(row.id),
         ),
     },
   ];
@@ -105,7 +106,7 @@ async function rename(id: string, name: string): Promise<void> {
   await saveBlade(id, {
     file: { ...file, name },
     base: revision,
-    saveKey: crypto.randomUUID(),
+    saveKey: newId(),
     label: `named ${name}`.slice(0, 120),
   });
 }

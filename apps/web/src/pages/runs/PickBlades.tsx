@@ -15,9 +15,16 @@ export function PickBlades({
 }) {
   const [search, setSearch] = useState("");
   const { data } = useRack("", false);
+  const { data: archived } = useRack("", true);
   const [blades, setBlades] = useState<readonly string[]>(picked);
   const rows = (data ?? []).filter(({ name }) => name.toLowerCase().includes(search.toLowerCase()));
-  const nameOf = (id: string) => data?.find((row) => row.id === id)?.name ?? "a blade that is gone";
+  const nameOf = (id: string) => {
+    const known = data?.find((row) => row.id === id)?.name;
+    if (known) return known;
+    const put = archived?.find((row) => row.id === id)?.name;
+    if (put) return `${put} (archived)`;
+    return data && archived ? "a deleted blade" : "…";
+  };
   const free = rows.filter(({ id }) => !blades.includes(id));
   const move = (i: number, by: 1 | -1) => {
     const next = [...blades];

@@ -1,29 +1,52 @@
 import { useQueryClient } from "@tanstack/react-query";
 import type { PlaceReport, RunReport } from "@true-spine/core/inspect/run-report.ts";
-import type { Run } from "@true-spine/core/inspect/run-schema.ts";
 import { ENOUGH_BLADES } from "@true-spine/core/inspect/runs.ts";
 import { spotKey } from "@true-spine/core/inspect/schema.ts";
 import { writeRun } from "@true-spine/formats/write-run.ts";
 import { X } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
+import { useStore } from "zustand";
 import { readDocument } from "../../api/blades.ts";
-import { Refused } from "../../api/client.ts";
-import { saveRun, useRunReadings } from "../../api/runs.ts";
+import { Refused, whyOf } from "../../api/client.ts";
+import { deleteRun, takeBackRun, useRunReadings } from "../../api/runs.ts";
 import { askBench } from "../../bench/asking.ts";
 import { PlainButton } from "../../parts/Dialog.tsx";
 import { download } from "../../parts/download.ts";
 import { useNotices } from "../../parts/Notices.tsx";
+import { SavedElsewhere } from "../../parts/SavedElsewhere.tsx";
 import { Sign } from "../../parts/Sign.tsx";
+import { LeftWorkDialog } from "../../saving/LeftWorkDialog.tsx";
+import { SaveTrouble } from "../../saving/SaveTrouble.tsx";
+import { useHeld } from "../../saving/useHeld.ts";
+import { saveWords } from "../../saving/words.ts";
 import { useShop } from "../../shop/shop.ts";
 import { PickBlades } from "./PickBlades.tsx";
 import { PickPlace } from "./PickPlace.tsx";
 import { PlaceCharts } from "./PlaceCharts.tsx";
+import { holdRun, type RunSession } from "./run-session.ts";
 
 /** One run: its blades in the order they were made, its places, and a chart of each. */
 export function RunPage() {
   const { id = "" } = useParams();
-  const { data, isError, error } = useRunReadings(id);
+  const { kept, trouble } = useHeld(holdRun, id);
+  if (kept) return <OpenRun key={id} id={id} session={kept} />;
+  return (
+    <p role={trouble ? "alert" : undefined} className={`p-10 ${trouble ? "" : "text-faint"}`}>
+      {trouble === null && "Fetching the run …"}
+      {trouble === "away" && "The server does not answer. Trying again by itself; nothing is lost."}
+      {trouble instanceof Refused &&
+        (trouble.status === 404
+          ? "There is no such run. It may have been deleted: deleted runs can be taken back from Runs for 30 days."
+          : `The run cannot be shown: ${trouble.message}`)}
+    </p>
+  );
+}
+
+function OpenRun({ id, session }: { id: string; session: RunSession }) {
+  const { file, left } = useStore(session.state);
+  const { status, revision, theirs, why, isKept } = useStore(session.saving.state);
+  const { data } = useRunReadings(id, revision);
   const { shop } = useShop();
   const queries = useQueryClient();
   const navigate = useNavigate();
@@ -43,33 +66,25 @@ export function RunPage() {
       isGone = true;
     };
   }, [data, shop]);
-  if (isError) {
-    return (
-      <p role="alert" className="p-10">
-        {error instanceof Refused && error.status === 404
-          ? "There is no such run; it may have been thrown away."
-          : "The server does not answer, so the run cannot be shown. Nothing is lost."}
-      </p>
-    );
-  }
-  if (!data) return <p className="p-10 text-faint">Fetching the run …</p>;
-  const { file, revision } = data;
-  const change = async (next: Run | null) => {
+  useEffect(() => {
+    if (status === "saved") void queries.invalidateQueries({ queryKey: ["runs"], exact: true });
+  }, [status, queries]);
+  const change = session.put;
+  const refresh = () => queries.invalidateQueries({ queryKey: ["runs"] });
+  const { tell } = useNotices.getState();
+  const remove = async () => {
     try {
-      await saveRun(id, revision, next);
-      if (next === null) navigate("/runs");
-    } catch (problem) {
-      const isStale = problem instanceof Refused && problem.status === 409;
-      useNotices
-        .getState()
-        .tell(
-          isStale
-            ? "Someone else changed this run meanwhile: here is how it stands; do it again."
-            : "The server does not answer; the run was not changed.",
-        );
+      await deleteRun(id);
+      navigate("/runs");
+      void refresh();
+      tell(`Deleted ${file.name}. It can be taken back from Runs for 30 days.`, () => {
+        takeBackRun(id).then(refresh, (error: unknown) => tell(`${whyOf(error)} The run stays deleted.`));
+      });
+    } catch (error) {
+      tell(`${whyOf(error)} The run was not deleted.`);
     }
-    await queries.invalidateQueries({ queryKey: ["runs"] });
   };
+  const blades = data?.blades ?? [];
   const place = report?.places[Math.min(chosen, (report?.places.length ?? 1) - 1)] ?? null;
   return (
     <div className="flex h-full flex-col">
@@ -86,27 +101,30 @@ export function RunPage() {
           maxLength={120}
           onBlur={(event) => {
             const name = event.currentTarget.value.trim();
-            if (name && name !== file.name) void change({ ...file, name });
+            if (name && name !== file.name) change({ ...file, name });
             else event.currentTarget.value = file.name;
           }}
         />
         <span className="text-sm text-faint" role="status">
-          {data.blades.length} blades{report?.drifts ? "" : "; no place drifts"}
+          {file.blades.length} blades{report?.drifts ? "" : "; no place drifts"} · {saveWords(status, isKept)}
         </span>
         <span className="ml-auto flex gap-2">
           <PlainButton onClick={() => setIsPicking("blades")}>Blades</PlainButton>
-          <PlainButton onClick={() => setIsPicking("place")} disabled={!data.specification}>
+          <PlainButton onClick={() => setIsPicking("place")} disabled={!data?.specification}>
             Add a place
           </PlainButton>
           <PlainButton
-            disabled={!report}
-            onClick={() => report && download(file.name, "-batch.csv", writeRun(data, report), "text/csv")}
+            disabled={!report || !data}
+            onClick={() =>
+              report && data && download(file.name, "-batch.csv", writeRun(data, report), "text/csv")
+            }
           >
             Batch sheet
           </PlainButton>
-          <PlainButton onClick={() => void change(null)}>Throw away</PlainButton>
+          <PlainButton onClick={() => void remove()}>Delete</PlainButton>
         </span>
       </header>
+      <SaveTrouble trouble={{ status, why, isKept }} onTry={session.tryNow} />
       {report?.drifts && (
         <p className="flex items-center gap-2 border-b border-rule bg-sheet px-5 py-2 text-sm font-semibold">
           <Sign of="watch" /> {report.drifts}
@@ -114,12 +132,12 @@ export function RunPage() {
       )}
       <div className="flex min-h-0 flex-1">
         <ul aria-label="Places" className="w-72 shrink-0 overflow-y-auto border-r border-rule bg-room">
-          {data.blades.length === 0 && (
+          {file.blades.length === 0 && (
             <li className="p-4 text-sm text-faint">
               No blades yet. Pick those that were made to one specification, in the order they were made.
             </li>
           )}
-          {data.blades.length > 0 && file.places.length === 0 && (
+          {file.blades.length > 0 && file.places.length === 0 && (
             <li className="p-4 text-sm text-faint">No places yet. Add one that was read on every blade.</li>
           )}
           {report?.places.map((one, i) => (
@@ -138,7 +156,7 @@ export function RunPage() {
                   {one.name}
                 </span>
                 <span className="text-xs text-faint">
-                  {one.points.length} of {data.blades.length} read
+                  {one.points.length} of {blades.length} read
                   {one.chart && one.chart.signals.length > 0 && `, ${one.chart.signals.length} signals`}
                 </span>
               </button>
@@ -146,7 +164,7 @@ export function RunPage() {
                 type="button"
                 aria-label={`Take ${one.name} out`}
                 className="m-1 rounded p-1.5 text-faint hover:bg-rule"
-                onClick={() => void change({ ...file, places: file.places.filter((_, k) => k !== i) })}
+                onClick={() => change({ ...file, places: file.places.filter((_, k) => k !== i) })}
               >
                 <X className="size-4" aria-hidden />
               </button>
@@ -154,7 +172,7 @@ export function RunPage() {
           ))}
         </ul>
         <div className="min-w-0 flex-1 overflow-y-auto p-5">
-          {place && <PlaceCharts place={place} blades={data.blades} />}
+          {place && <PlaceCharts place={place} blades={blades} />}
           {place && !place.capability && (
             <p className="mt-3 max-w-prose text-xs text-faint">
               Capability is not given below {ENOUGH_BLADES} blades: it would say nothing.
@@ -167,22 +185,40 @@ export function RunPage() {
           picked={file.blades}
           onKeep={(blades) => {
             setIsPicking(null);
-            void change({ ...file, blades });
+            change({ ...file, blades });
           }}
           onClose={() => setIsPicking(null)}
         />
       )}
-      {isPicking === "place" && data.specification && (
+      {isPicking === "place" && data?.specification && (
         <PickPlace
           specification={data.specification}
           known={file.places}
           onPick={(next) => {
             setIsPicking(null);
-            void change({ ...file, places: [...file.places, next] });
+            change({ ...file, places: [...file.places, next] });
           }}
           onClose={() => setIsPicking(null)}
         />
       )}
+      {theirs && (
+        <SavedElsewhere
+          title="This run was saved elsewhere while you worked on it"
+          onTake={session.saving.takeTheirs}
+          onKeep={session.saving.keepMine}
+        >
+          Another tab or another person saved it as number {theirs.revision}. Choose which one stands.
+        </SavedElsewhere>
+      )}
+      <LeftWorkDialog
+        works={left}
+        name={file.name}
+        partName={() => "this run"}
+        isSound={session.isSound}
+        isBusy={status !== "saved"}
+        onOpen={session.takeUp}
+        onGone={(gone) => session.state.setState({ left: left.filter((work) => work !== gone) })}
+      />
     </div>
   );
 }

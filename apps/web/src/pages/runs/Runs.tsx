@@ -2,21 +2,25 @@ import { useQueryClient } from "@tanstack/react-query";
 import { formatDistanceToNow } from "date-fns/formatDistanceToNow";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { saveRun, useRuns } from "../../api/runs.ts";
+import { whyOf } from "../../api/client.ts";
+import { createRun, takeBackRun, useDeletedRuns, useRuns } from "../../api/runs.ts";
+import { DeletedList } from "../../parts/DeletedList.tsx";
 import { PlainButton } from "../../parts/Dialog.tsx";
 import { useNotices } from "../../parts/Notices.tsx";
+import { newId } from "../../saving/id.ts";
 
 /** Runs: several blades to one specification, to see whether the work is steady. */
 export function Runs() {
   const { data, isError, isPending, refetch } = useRuns();
+  const deleted = useDeletedRuns();
   const queries = useQueryClient();
   const navigate = useNavigate();
   const [busy, setBusy] = useState(false);
   const start = async () => {
     setBusy(true);
-    const id = crypto.randomUUID();
+    const id = newId();
     try {
-      await saveRun(id, 0, {
+      await createRun(id, {
         format: "true-spine/run",
         version: 1,
         name: "A new run",
@@ -25,8 +29,8 @@ export function Runs() {
       });
       await queries.invalidateQueries({ queryKey: ["runs"] });
       navigate(`/runs/${id}`);
-    } catch {
-      useNotices.getState().tell("The server does not answer; no run was begun.");
+    } catch (error) {
+      useNotices.getState().tell(`${whyOf(error)} No run was begun.`);
       setBusy(false);
     }
   };
@@ -76,6 +80,19 @@ export function Runs() {
             </li>
           ))}
         </ul>
+        {deleted.data && deleted.data.length > 0 && (
+          <section aria-label="Deleted runs" className="mt-8">
+            <h2 className="mb-2 font-bold">Deleted in the last 30 days</h2>
+            <DeletedList
+              rows={deleted.data}
+              empty=""
+              onTakeBack={async (id) => {
+                await takeBackRun(id);
+                await queries.invalidateQueries({ queryKey: ["runs"] });
+              }}
+            />
+          </section>
+        )}
       </div>
     </div>
   );

@@ -10,9 +10,10 @@ import { ABRASIVES, type Abrasive, abrasiveName, CONDITIONS } from "@true-spine/
 import { X } from "lucide-react";
 import { type ReactNode, useState } from "react";
 import { useStore } from "zustand";
-import { SAVE_WORDS } from "../../blade/save-words.ts";
 import { PlainButton } from "../../parts/Dialog.tsx";
 import { NumberBox } from "../../parts/NumberBox.tsx";
+import { SaveTrouble } from "../../saving/SaveTrouble.tsx";
+import { saveWords } from "../../saving/words.ts";
 import { useShop } from "../../shop/shop.ts";
 import { Conflict } from "./Conflict.tsx";
 import { InstrumentsTable } from "./InstrumentsTable.tsx";
@@ -52,6 +53,7 @@ export function Stores() {
           </PlainButton>
         </span>
       </header>
+      <Refusal saving={saving} />
       <div className="flex min-h-0 flex-1 max-lg:portrait:flex-col">
         <div className="min-w-0 flex-1 overflow-auto p-5">
           {why && (
@@ -116,8 +118,12 @@ export function Stores() {
 }
 
 function Status({ saving }: { saving: NonNullable<ReturnType<typeof useShop>["saving"]> }) {
-  const status = useStore(saving.state, (state) => state.status);
-  return <span role="status">{SAVE_WORDS[status]}</span>;
+  const { status, isKept } = useStore(saving.state);
+  return <span role="status">{saveWords(status, isKept)}</span>;
+}
+
+function Refusal({ saving }: { saving: NonNullable<ReturnType<typeof useShop>["saving"]> }) {
+  return <SaveTrouble trouble={useStore(saving.state)} onTry={saving.tryNow} />;
 }
 
 /** A grade that its scale has, and the microns that follow from it. */

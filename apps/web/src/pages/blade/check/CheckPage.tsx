@@ -8,6 +8,7 @@ import { useAsked, useBench } from "../../../bench/asking.ts";
 import { press, useInstruments } from "../../../bench/instruments.ts";
 import { type BladeScreen, useDocument, useScreen } from "../../../blade/context.ts";
 import { useNotices } from "../../../parts/Notices.tsx";
+import { newId } from "../../../saving/id.ts";
 import { BringGroup } from "./BringGroup.tsx";
 import { CheckRail } from "./CheckRail.tsx";
 import { CorrectionsGroup } from "./CorrectionsGroup.tsx";
@@ -180,7 +181,7 @@ function keep(
   { stage, spot, ...more }: { stage: StageKind; spot: Spot } & Pick<Reading, "value" | "by">,
 ): void {
   readings.take({
-    id: crypto.randomUUID(),
+    id: newId(),
     when: new Date().toISOString(),
     stage,
     ...spotOf(spot),

@@ -1,7 +1,7 @@
 import { micronsOf, nearestGrade, scaleOf } from "@true-spine/core/abrasive/gradings.ts";
 import { firstRoute } from "@true-spine/core/route/first.ts";
 import { type Route, STAGE_KINDS } from "@true-spine/core/route/schema.ts";
-import { SCHOOLS, STAGES } from "@true-spine/core/route/stages.ts";
+import { SCHOOLS, STAGES, withStage } from "@true-spine/core/route/stages.ts";
 import { useState } from "react";
 import { useDocument, useScreen } from "../../../blade/context.ts";
 import { whyNot } from "../../../blade/store.ts";
@@ -105,7 +105,7 @@ export function RouteControls() {
             ...missing.map((kind) => ({ value: kind, name: STAGES[kind].name })),
           ]}
           onChange={(kind) => {
-            if (kind) press({ stages: [...route.stages, { kind: kind as (typeof missing)[number] }] });
+            if (kind) press({ stages: withStage(route.stages, { kind: kind as (typeof missing)[number] }) });
           }}
         />
       )}

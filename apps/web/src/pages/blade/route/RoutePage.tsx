@@ -10,6 +10,7 @@ import { SmallButton } from "../../../parts/Group.tsx";
 import { Sign } from "../../../parts/Sign.tsx";
 import { LadderRail } from "./LadderRail.tsx";
 import { LayoutGroup } from "./LayoutGroup.tsx";
+import { RemovedStages } from "./RemovedStages.tsx";
 import { RouteControls } from "./RouteControls.tsx";
 import { StageGroup } from "./StageGroup.tsx";
 import { StageSection } from "./StageSection.tsx";
@@ -102,6 +103,7 @@ export function RoutePage() {
           )}
           {report?.layout && <LayoutGroup layout={report.layout} />}
           <RouteControls />
+          <RemovedStages />
         </div>
       </aside>
     </div>

@@ -1,6 +1,7 @@
 import { createStore, type StoreApi } from "zustand";
 import { Refused, Unreachable } from "../api/client.ts";
 import type { Draft, DraftPlace } from "./drafts.ts";
+import { newId } from "./id.ts";
 
 export type SaveStatus = "saved" | "unsaved" | "saving" | "away" | "conflict" | "refused";
 
@@ -9,26 +10,33 @@ export interface SavingState<T> {
   readonly revision: number;
   /** The version that someone else saved in the meantime. */
   readonly theirs: { readonly revision: number; readonly file: T } | null;
+  /** Why the server will not have it, in its words. */
   readonly why: string | null;
+  /** Whether this browser holds what the server has not: it may be out of room. */
+  readonly isKept: boolean;
 }
 
 /** One save as it goes to the server: sent again under the same key it is still one save. */
 export type Save<T> = NonNullable<Draft<T>["sent"]>;
 
 /**
- * Saves a blade, or a document of it, by itself, losing nothing. Every change is first kept in this browser, then sent. A save with
- * no answer is sent again under the same key until it is answered, because it may have landed; only then does
- * what was typed since follow. A stale save stops and waits for the maker's choice.
+ * Saves one thing by itself, losing nothing. Every change is kept in this browser and sent; sending never waits on keeping. A save
+ * with no answer is sent again under the same key until it is answered, because it may have landed; only then does what was
+ * typed since follow. A stale save stops and waits for the maker's choice; a refused one waits for a change, or to be tried again.
  */
 export interface Saving<T> {
   readonly state: StoreApi<SavingState<T>>;
   changed(file: T): void;
   /** Keeps what is on this screen, as the revision after theirs. */
   keepMine(): void;
-  /** Forgets what was not saved here; the caller shows their version instead. */
+  /** Shows their version instead; what was not saved here is forgotten. Nothing new is saved. */
   takeTheirs(): void;
   /** Another tab has saved, and this one shows it now. */
   follow(revision: number): void;
+  /** Takes up what another tab left, as if it had been typed here. */
+  adopt(draft: Draft<T>): void;
+  /** Sends what is waiting now, whatever it is waiting for. */
+  tryNow(): void;
   stop(): void;
 }
 
@@ -42,6 +50,7 @@ export function startSaving<T>({
   revision,
   place,
   left,
+  show,
   onSaved,
 }: {
   send: (save: Save<T>) => Promise<{ revision: number }>;
@@ -49,30 +58,54 @@ export function startSaving<T>({
   revision: number;
   place: DraftPlace<T>;
   left: Draft<T> | null;
+  /** Puts a version on the screen that is saved already. */
+  show: (file: T) => void;
   onSaved: (revision: number) => void;
 }): Saving<T> {
-  const state = createStore<SavingState<T>>()(() => ({ status: "saved", revision, theirs: null, why: null }));
+  const state = createStore<SavingState<T>>()(() => ({
+    status: "saved",
+    revision,
+    theirs: null,
+    why: null,
+    isKept: true,
+  }));
   let latest: T | null = left?.latest ?? null;
   let base = left?.base ?? revision;
   let sent: Draft<T>["sent"] = left?.sent ?? null;
+  let at = left?.at ?? 0;
   let isSending = false;
   let isStopped = false;
   let retryAfter = FIRST_RETRY_MS;
   let timer: ReturnType<typeof setTimeout> | undefined;
 
   let keeping: ReturnType<typeof setTimeout> | undefined;
+  let unkept = 0;
   const keep = () => {
     clearTimeout(keeping);
     keeping = undefined;
-    if (latest !== null) place.keep({ latest, base, sent });
-    else place.clear();
+    const turn = ++unkept;
+    if (latest === null) {
+      unkept = 0;
+      place.clear();
+      state.setState({ isKept: true });
+      return;
+    }
+    void place.keep({ latest, base, sent, at }).then((isKept) => {
+      if (turn !== unkept) return;
+      if (isKept) unkept = 0;
+      state.setState({ isKept });
+    });
   };
   // While a hand is dragging, writing the draft waits a moment; leaving the page does not.
   const keepSoon = () => {
     keeping ??= setTimeout(keep, KEEP_WITHIN_MS);
   };
-  const keepNow = () => {
-    if (keeping) keep();
+  const leaving = () => {
+    if (latest !== null && (keeping || unkept > 0)) place.keepAtOnce({ latest, base, sent, at });
+  };
+  const warning = (event: BeforeUnloadEvent) => {
+    const { status, isKept } = state.getState();
+    if (status !== "saved" && !isKept) event.preventDefault();
   };
   const later = (ms: number) => {
     clearTimeout(timer);
@@ -81,8 +114,8 @@ export function startSaving<T>({
 
   async function send(): Promise<void> {
     clearTimeout(timer);
-    if (isSending || isStopped || !latest || state.getState().status === "conflict") return;
-    sent ??= { file: latest, base, saveKey: crypto.randomUUID() };
+    if (isSending || isStopped || latest === null || state.getState().status === "conflict") return;
+    sent ??= { file: latest, base, saveKey: newId() };
     keep();
     isSending = true;
     if (state.getState().status !== "away") state.setState({ status: "saving", why: null });
@@ -94,7 +127,7 @@ export function startSaving<T>({
       retryAfter = FIRST_RETRY_MS;
       if (isAll) latest = null;
       keep();
-      state.setState({ status: isAll ? "saved" : "unsaved", revision: base });
+      state.setState({ status: isAll ? "saved" : "unsaved", revision: base, why: null });
       onSaved(base);
       if (!isAll) later(PAUSE_MS);
     } catch (error) {
@@ -111,44 +144,51 @@ export function startSaving<T>({
       retryAfter = Math.min(LONGEST_RETRY_MS, retryAfter * 1.6);
       return;
     }
+    const isAll = sent?.file === latest;
     sent = null;
     keep();
     if (error instanceof Refused && error.status === 409) {
       const { revision: number = 0, file } = error.details;
       state.setState({ status: "conflict", theirs: { revision: number, file: file as T } });
-    } else {
+    } else if (isAll) {
       state.setState({
         status: "refused",
         why: error instanceof Error ? error.message : "The save was refused.",
       });
+    } else {
+      // What was typed since may be what it wants.
+      state.setState({ status: "unsaved" });
+      later(PAUSE_MS);
     }
   }
 
+  const goOn = () => {
+    state.setState({ status: "unsaved", theirs: null, why: null });
+    keep();
+    later(0);
+  };
   const online = () => later(0);
   window.addEventListener("online", online);
-  window.addEventListener("pagehide", keepNow);
-  if (latest) {
-    state.setState({ status: "unsaved" });
-    later(0);
-  }
+  window.addEventListener("pagehide", leaving);
+  window.addEventListener("beforeunload", warning);
+  if (latest !== null) goOn();
 
   return {
     state,
     changed(file) {
       latest = file;
+      at = Date.now();
       keepSoon();
       const { status } = state.getState();
       if (status === "conflict") return;
-      if (status !== "away") state.setState({ status: isSending ? "saving" : "unsaved" });
+      if (status !== "away") state.setState({ status: isSending ? "saving" : "unsaved", why: null });
       if (status !== "away" || !sent) later(PAUSE_MS);
     },
     keepMine() {
       const { theirs } = state.getState();
       if (!theirs) return;
       base = theirs.revision;
-      state.setState({ status: "unsaved", theirs: null });
-      keep();
-      later(0);
+      goOn();
     },
     takeTheirs() {
       const { theirs } = state.getState();
@@ -157,17 +197,28 @@ export function startSaving<T>({
       latest = null;
       keep();
       state.setState({ status: "saved", revision: base, theirs: null });
+      show(theirs.file);
     },
     follow(revision) {
       base = revision;
       state.setState({ revision });
     },
+    adopt(draft) {
+      latest = draft.latest;
+      base = draft.base;
+      sent = draft.sent;
+      at = draft.at;
+      show(latest);
+      goOn();
+    },
+    tryNow: () => later(0),
     stop() {
       isStopped = true;
-      keepNow();
+      if (keeping) keep();
       clearTimeout(timer);
       window.removeEventListener("online", online);
-      window.removeEventListener("pagehide", keepNow);
+      window.removeEventListener("pagehide", leaving);
+      window.removeEventListener("beforeunload", warning);
     },
   };
 }

@@ -1,0 +1,8 @@
+import type { Database } from "../database.ts";
+import type { Judging } from "../judging/judging.ts";
+
+/** What keeping a blade takes: where it is kept, and what judges it. */
+export interface Stores {
+  readonly db: Database;
+  readonly judging: Judging;
+}

@@ -1,0 +1,14 @@
+import type { DocumentKind } from "@true-spine/core/document/documents.ts";
+
+const NAMES: Readonly<Record<"blade" | DocumentKind, string>> = {
+  blade: "The blade",
+  limits: "What this blade is held to",
+  handle: "The handle",
+  photo: "The photo under it",
+  photoPlace: "The place of the photo",
+  route: "The route",
+  check: "What was decided at the bench",
+};
+
+/** What a part of a blade that saves itself is called, at the head of a sentence. */
+export const partName = (part: "blade" | DocumentKind) => NAMES[part];
