@@ -42,9 +42,19 @@ export default defineConfig({
       },
       {
         test: {
+          name: "scripts",
+          environment: "node",
+          include: ["scripts/test/**/*.test.mjs"],
+          testTimeout: 120_000,
+        },
+      },
+      {
+        test: {
           name: "web",
           environment: "happy-dom",
           include: ["apps/web/test/**/*.test.{ts,tsx}"],
+          hookTimeout: 60_000,
+          testTimeout: 60_000,
         },
       },
     ],

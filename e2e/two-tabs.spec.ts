@@ -30,11 +30,15 @@ test("a stale save stops and offers both: keep mine", async ({ page }) => {
 });
 
 test("take theirs", async ({ page }) => {
-  const { dialog, read } = await twoHands(page, "Theirs stands");
+  const { dialog, read, id } = await twoHands(page, "Theirs stands");
   await dialog.getByRole("button", { name: "Take theirs" }).click();
   await expect(radius(page)).toHaveValue("9");
   await saved(page);
   expect(await read()).toBe(9);
+  // Nothing new was saved by it.
+  await page.reload();
+  await saved(page);
+  expect((await (await page.request.get(`/api/blades/${id}`)).json()).revision).toBe(2);
 });
 
 test("keep both: mine becomes a blade of its own", async ({ page }) => {

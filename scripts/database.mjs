@@ -168,7 +168,7 @@ function clusterHome() {
   mkdirSync(near, { recursive: true });
   let home = near;
   if (!databaseUserCanEnter(near)) {
-    home = join("/var/lib/true-spine", createHash("sha256").update(PROJECT).digest("hex").slice(0, 16));
+    home = join("/var/lib/true-spine", createHash("sha256").update(STATE).digest("hex").slice(0, 16));
     mkdirSync(home, { recursive: true });
     chmodSync(dirname(home), 0o755);
   }

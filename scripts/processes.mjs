@@ -23,6 +23,11 @@ export function isSameProcess({ pid, start }) {
   return now !== null && now === start;
 }
 
+/** pid of the process that started one; null when it is dead. */
+export function parentOf(pid) {
+  return factsOf(pid)?.parent ?? null;
+}
+
 /** Living processes that a process has started. */
 export function childrenOf(pid) {
   return readdirSync("/proc")

@@ -4,7 +4,7 @@ import { hostname, networkInterfaces } from "node:os";
 import { join } from "node:path";
 import { openProjectCluster, STATE } from "./database.mjs";
 import { Plain, say } from "./plain.mjs";
-import { freePort } from "./processes.mjs";
+import { freePort, isSameProcess, parentOf, startOf } from "./processes.mjs";
 import { run, setUp } from "./setup.mjs";
 import { supervise } from "./supervise.mjs";
 
@@ -44,13 +44,14 @@ run(async () => {
   }
 });
 
-/** Until a signal comes, or whoever started this is gone: npm may not hand on the signal that ended it. */
+/** Until a signal comes, or npm and its shell, if they started this, are gone: they may not hand on what ended them. */
 function untilAskedToStop() {
+  const between = process.env.npm_lifecycle_event ? [process.ppid, parentOf(process.ppid)] : [];
+  const watched = between.map((pid) => ({ pid, start: startOf(pid) }));
   return new Promise((resolve) => {
     for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(signal, resolve);
-    const parent = process.ppid;
     setInterval(() => {
-      if (process.ppid !== parent) resolve();
+      if (!watched.every(isSameProcess)) resolve();
     }, LOOK_FOR_PARENT_MS).unref();
   });
 }

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
 import { createStore } from "zustand";
-import { heldOnce } from "../src/saving/held.ts";
+import { heldOnce, savedNow } from "../src/saving/held.ts";
 import type { Trouble } from "../src/saving/trouble.ts";
 
 function pretend() {
@@ -57,6 +57,21 @@ describe("what is open in a tab", () => {
     vi.runAllTimers();
     kept.trouble.setState({ status: "saved" });
     expect(kept.stop).toHaveBeenCalledTimes(1);
+  });
+
+  test("is waited for until it is saved, or known not to be", async () => {
+    const kept = pretend();
+    await expect(savedNow(kept)).resolves.toBe(true);
+    kept.trouble.setState({ status: "unsaved" });
+    const saved = savedNow(kept);
+    kept.trouble.setState({ status: "saving" });
+    kept.trouble.setState({ status: "saved" });
+    await expect(saved).resolves.toBe(true);
+    kept.trouble.setState({ status: "unsaved" });
+    const away = savedNow(kept);
+    kept.trouble.setState({ status: "away" });
+    await expect(away).resolves.toBe(false);
+    expect(kept.tryNow).toHaveBeenCalledTimes(3);
   });
 
   test("opening that fails is tried anew by the next", async () => {

@@ -6,7 +6,6 @@ import { type Database, inTransaction } from "../database.ts";
 import { Problem } from "../problem.ts";
 import { readings } from "../schema/readings.ts";
 import { mustBeThere } from "./documents.ts";
-import { isSameJson } from "./same.ts";
 
 /** All readings of a blade in the order they were taken; those struck out are named apart. */
 export async function readReadings(db: Database, bladeId: string): Promise<TakenReadings> {
@@ -72,11 +71,12 @@ export async function keepReadings(
 }
 
 const byId = (a: Reading, b: Reading) => (a.id < b.id ? -1 : 1);
-const isSame = (reading: Reading, among: readonly Reading[]) =>
-  isSameJson(
-    reading,
-    among.find(({ id }) => id === reading.id),
-  );
+/** Whether a reading says what the one of its id says: at which stage, what, where, how much. A file without times has a new one each time. */
+const isSame = (reading: Reading, among: readonly Reading[]) => {
+  const other = among.find(({ id }) => id === reading.id);
+  return other !== undefined && saysOf(other) === saysOf(reading);
+};
+const saysOf = (reading: Reading) => `${reading.stage} ${spotKey(reading)} ${reading.value + 0}`;
 const another = (whose: string) =>
   new Problem(409, `One of these readings has ${whose} id and says something else.`);
 

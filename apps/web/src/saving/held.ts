@@ -14,6 +14,21 @@ interface Held<T> {
   holders: number;
 }
 
+/** Sends what is waiting, and waits for how it ends: true once all is saved, false where it is not to be saved now. */
+export function savedNow({ trouble, tryNow }: Kept): Promise<boolean> {
+  return new Promise((resolve) => {
+    const look = () => {
+      const { status } = trouble.getState();
+      if (status === "unsaved" || status === "saving") return;
+      unsubscribe();
+      resolve(status === "saved");
+    };
+    const unsubscribe = trouble.subscribe(look);
+    tryNow();
+    look();
+  });
+}
+
 /**
  * Opens each thing once in this tab, for whoever holds it. What is left with work unsaved goes on saving behind the scenes, and is
  * the same one when it is opened again; it ends when nobody holds it and all is saved.

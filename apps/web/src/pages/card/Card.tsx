@@ -112,6 +112,11 @@ function Card() {
         <span className="ml-auto flex items-center gap-3 text-base text-faint">
           <span role="status">{saveWords(trouble.status, trouble.isKept)}</span>
           {isKept && <span title="Opens again and goes on with the network gone">works offline</span>}
+          {!window.isSecureContext && (
+            <span title="Browsers keep a page for when the network is gone only over a secure address. What you do is kept here all the same, as long as the page stays open.">
+              needs the network here
+            </span>
+          )}
           <Pips stages={route.stages} index={index} />
           {index + 1} of {route.stages.length}
         </span>

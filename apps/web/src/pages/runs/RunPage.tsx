@@ -16,6 +16,7 @@ import { download } from "../../parts/download.ts";
 import { useNotices } from "../../parts/Notices.tsx";
 import { SavedElsewhere } from "../../parts/SavedElsewhere.tsx";
 import { Sign } from "../../parts/Sign.tsx";
+import { savedNow } from "../../saving/held.ts";
 import { LeftWorkDialog } from "../../saving/LeftWorkDialog.tsx";
 import { SaveTrouble } from "../../saving/SaveTrouble.tsx";
 import { useHeld } from "../../saving/useHeld.ts";
@@ -74,6 +75,11 @@ function OpenRun({ id, session }: { id: string; session: RunSession }) {
   const { tell } = useNotices.getState();
   const remove = async () => {
     try {
+      // What was typed last is part of what can be taken back.
+      if (!(await savedNow(session))) {
+        tell("The run was not deleted: what was typed last is not saved yet.");
+        return;
+      }
       await deleteRun(id);
       navigate("/runs");
       void refresh();

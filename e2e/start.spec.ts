@@ -1,0 +1,176 @@
+import { type ChildProcess, execFileSync, spawn } from "node:child_process";
+import { chmodSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { networkInterfaces, tmpdir } from "node:os";
+import { join } from "node:path";
+import { expect, test } from "@playwright/test";
+// @ts-expect-error plain JavaScript, shared with the start command
+import { PROJECT } from "../scripts/database.mjs";
+// @ts-expect-error plain JavaScript, shared with the start command
+import { commandOf } from "../scripts/processes.mjs";
+
+/** A state of its own for each test: nothing of the project's own cluster is touched. */
+let state: string;
+const started: Started[] = [];
+
+interface Started {
+  readonly child: ChildProcess;
+  said(): string;
+  readonly gone: Promise<number | null>;
+}
+
+test.beforeEach(() => {
+  state = mkdtempSync(join(tmpdir(), "start-"));
+  chmodSync(state, 0o755);
+});
+test.afterEach(async () => {
+  for (const { child, gone } of started.splice(0)) {
+    if (child.exitCode === null) child.kill("SIGTERM");
+    await gone;
+  }
+  await expect.poll(() => (postmaster() ? commandOf(postmaster()) : null), { timeout: 60_000 }).toBeNull();
+  rmSync(state, { recursive: true, force: true });
+});
+
+/** `npm start`, as it is typed. */
+function npmStart(env: Record<string, string> = {}): Started {
+  const child = spawn("npm", ["start"], {
+    cwd: PROJECT,
+    env: { ...process.env, TRUE_SPINE_STATE: state, ...env },
+    stdio: ["ignore", "pipe", "pipe"],
+  });
+  let words = "";
+  for (const stream of [child.stdout!, child.stderr!]) stream.on("data", (data) => (words += data));
+  const one = {
+    child,
+    said: () => words,
+    gone: new Promise<number | null>((resolve) => child.once("exit", resolve)),
+  };
+  started.push(one);
+  return one;
+}
+
+const postmaster = () => {
+  try {
+    const home = readFileSync(join(state, "cluster-home"), "utf8").trim();
+    return Number(readFileSync(join(home, "data", "postmaster.pid"), "utf8").split("\n")[0]);
+  } catch {
+    return 0;
+  }
+};
+const READY = /True Spine is ready: (http:\/\/\S+)/;
+async function ready(one: Started): Promise<string> {
+  await expect
+    .poll(() => READY.exec(one.said())?.[1] ?? one.child.exitCode, { timeout: 240_000 })
+    .toMatch(/^http/);
+  return READY.exec(one.said())![1]!;
+}
+const healthOf = (url: string) =>
+  fetch(`${url}/api/health`).then(
+    ({ status }) => status,
+    () => 0,
+  );
+
+test("three starts at once on an empty machine serve all three from one cluster, each on its own port", async () => {
+  test.setTimeout(400_000);
+  const three = [npmStart(), npmStart(), npmStart()];
+  const urls = await Promise.all(three.map(ready));
+  expect(new Set(urls).size).toBe(3);
+  for (const url of urls) {
+    expect(await healthOf(url)).toBe(200);
+    const rack = await (await fetch(`${url}/api/blades`)).json();
+    expect(rack.map(({ name }: { name: string }) => name).sort()).toEqual(
+      (await (await fetch(`${urls[0]}/api/blades`)).json()).map(({ name }: { name: string }) => name).sort(),
+    );
+    expect(rack.length).toBeGreaterThan(2);
+  }
+  // The cluster goes with the last of them.
+  const pid = postmaster();
+  three[0]!.child.kill("SIGTERM");
+  await three[0]!.gone;
+  expect(await healthOf(urls[1]!)).toBe(200);
+  for (const { child, gone } of three.slice(1)) {
+    child.kill("SIGTERM");
+    await gone;
+  }
+  await expect.poll(() => commandOf(pid), { timeout: 60_000 }).toBeNull();
+});
+
+test("PostgreSQL killed, then the server killed: both are started again, and the blades are there", async () => {
+  test.setTimeout(300_000);
+  const one = npmStart();
+  const url = await ready(one);
+  const before = postmaster();
+  process.kill(before, "SIGKILL");
+  await expect
+    .poll(() => postmaster() !== before && one.said(), { timeout: 60_000 })
+    .toContain("PostgreSQL runs again.");
+  await expect.poll(() => healthOf(url), { timeout: 60_000 }).toBe(200);
+  const server = serverOf(url);
+  process.kill(server, "SIGKILL");
+  await expect.poll(() => one.said(), { timeout: 60_000 }).toContain("The server runs again.");
+  await expect.poll(() => healthOf(url), { timeout: 60_000 }).toBe(200);
+  expect((await (await fetch(`${url}/api/blades`)).json()).length).toBeGreaterThan(2);
+});
+
+test("SIGTERM or SIGKILL to the pid of npm start ends everything", async () => {
+  test.setTimeout(300_000);
+  for (const signal of ["SIGTERM", "SIGKILL"] as const) {
+    const one = npmStart();
+    const url = await ready(one);
+    const pid = postmaster();
+    one.child.kill(signal);
+    await one.gone;
+    await expect.poll(() => commandOf(pid), { timeout: 60_000 }).toBeNull();
+    await expect.poll(() => healthOf(url), { timeout: 60_000 }).toBe(0);
+  }
+});
+
+test("from another address: nothing without the key that start prints, everything with it, without a secure context too", async ({
+  browser,
+}) => {
+  test.setTimeout(300_000);
+  const address = Object.values(networkInterfaces())
+    .flat()
+    .find((one) => one && !one.internal && one.family === "IPv4")?.address;
+  test.skip(!address, "this machine has no address on a network");
+  const one = npmStart({ HOST: "0.0.0.0" });
+  await ready(one);
+  await expect.poll(() => one.said()).toContain("Ctrl+C stops it.");
+  const printed = new RegExp(`http://${address!.replaceAll(".", "\\.")}:\\d+/\\?key=\\S+`).exec(
+    one.said(),
+  )![0];
+  const url = new URL(printed).origin;
+  expect((await fetch(`${url}/api/blades`)).status).toBe(401);
+  expect((await fetch(`${url}/`)).status).toBe(401);
+  expect((await fetch(`${url}/?key=wrong`)).status).toBe(401);
+  expect((await fetch(`${url}/?key=wrong`)).status).toBe(429);
+
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  const errors: string[] = [];
+  page.on("pageerror", (error) => errors.push(error.message));
+  await expect.poll(async () => (await page.goto(printed))!.status(), { timeout: 60_000 }).toBe(200);
+  expect(page.url()).not.toContain("key=");
+  expect(await page.evaluate(() => window.isSecureContext)).toBe(false);
+  await page
+    .getByRole("link", { name: /Outline of/ })
+    .first()
+    .click();
+  await expect(page.getByRole("region", { name: "Numbers at the scribe" })).toBeVisible();
+  await page.getByLabel("Radius it leaves").first().fill("6.5");
+  await expect(page.getByRole("status").filter({ hasText: /^saved$/ })).toBeVisible({ timeout: 60_000 });
+  const id = /blades\/([^/]+)/.exec(page.url())![1];
+  await page.goto(`${url}/card/${id}`);
+  await expect(page.getByText("needs the network here")).toBeVisible();
+  expect(errors).toEqual([]);
+  await context.close();
+});
+
+/** pid of the server behind an address. */
+function serverOf(url: string): number {
+  const port = new URL(url).port;
+  const look = `for p in $(pgrep -f apps/server/src/main.ts); do
+    tr '\\0' '\\n' < /proc/$p/environ | grep -qx PORT=${port} && echo $p
+  done`;
+  return Number(execFileSync("sh", ["-c", `${look}; true`], { encoding: "utf8" }).trim());
+}
