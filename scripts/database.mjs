@@ -113,8 +113,8 @@ async function letGo(cluster, holders) {
 }
 
 /** A cluster in memory, gone when stopped: for tests only, since nothing is written through to disk. */
-export async function openThrowawayCluster(settings = []) {
-  const root = existsSync("/dev/shm") ? "/dev/shm" : tmpdir();
+export async function openThrowawayCluster(settings = [], under) {
+  const root = under ?? (existsSync("/dev/shm") ? "/dev/shm" : tmpdir());
   sweepThrowaways(root);
   const home = mkdtempSync(join(root, `true-spine-test-${process.pid}-`));
   giveToDatabaseUser(home);
