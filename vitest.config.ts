@@ -1,5 +1,8 @@
 import { defineConfig } from "vitest/config";
 
+/** Generous, for a machine that does much else: nothing that is tested fails by the clock. */
+const PATIENCE = { testTimeout: 600_000, hookTimeout: 600_000 };
+
 export default defineConfig({
   test: {
     // Left to itself a machine of two cores would run one file at a time.
@@ -8,53 +11,51 @@ export default defineConfig({
       {
         test: {
           name: "core",
+          ...PATIENCE,
           environment: "node",
           include: ["packages/core/test/**/*.test.ts"],
           setupFiles: ["packages/core/test/seed.ts"],
-          testTimeout: 30_000,
         },
       },
       {
         test: {
           name: "formats",
+          ...PATIENCE,
           environment: "node",
           include: ["packages/formats/test/**/*.test.ts"],
-          testTimeout: 60_000,
         },
       },
       {
         test: {
           name: "instruments",
+          ...PATIENCE,
           environment: "node",
           include: ["apps/instruments/test/**/*.test.ts"],
-          testTimeout: 60_000,
         },
       },
       {
         test: {
           name: "server",
+          ...PATIENCE,
           environment: "node",
           include: ["apps/server/test/**/*.test.ts"],
           globalSetup: ["apps/server/test/cluster.ts"],
-          hookTimeout: 60_000,
-          testTimeout: 60_000,
         },
       },
       {
         test: {
           name: "scripts",
+          ...PATIENCE,
           environment: "node",
           include: ["scripts/test/**/*.test.mjs"],
-          testTimeout: 120_000,
         },
       },
       {
         test: {
           name: "web",
+          ...PATIENCE,
           environment: "happy-dom",
           include: ["apps/web/test/**/*.test.{ts,tsx}"],
-          hookTimeout: 60_000,
-          testTimeout: 60_000,
         },
       },
     ],

@@ -16,7 +16,6 @@ for (const theme of ["light", "dark"] as const) {
         JSON.stringify({ state: { unit: "mm", theme: value }, version: 0 }),
       );
     }, theme);
-    test.setTimeout(300_000);
     const id = await makeBlade(page.request, `Seen ${theme}`, (file) => {
       file.edge.behind = [{ u: 0, t: 0.9 }];
       file.bevels.left = { ...structuredClone(file.bevels.right), plunge: { x: 13, lean: 10, radius: 4 } };

@@ -28,8 +28,6 @@ async function tabTo(page: Page, name: string | RegExp): Promise<void> {
   throw new Error(`Tab never came to ${name}; it came to ${[...new Set(seen)].join(" | ")}`);
 }
 
-test.describe.configure({ timeout: 240_000 });
-
 test("everything that can be pressed, dragged or typed into on both pages is reached with Tab and has a name", async ({
   page,
 }) => {

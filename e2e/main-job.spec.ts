@@ -123,8 +123,8 @@ test("findings go on coming after the browser has tidied its memory", async ({ p
     ["0.5", "All well."],
     ["0.1", "Behind the edge it is down to"],
   ] as const) {
-    // Long enough for remedies to be confirmed, so that nothing is under way.
-    await page.waitForTimeout(1500);
+    // Remedies are confirmed too: nothing is under way.
+    await expect(findings).toHaveAttribute("aria-busy", "false");
     await browser.send("HeapProfiler.collectGarbage");
     await browser.send("HeapProfiler.collectGarbage");
     await page.getByLabel("Behind the edge, row 1, thick behind it").fill(behind);

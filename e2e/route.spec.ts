@@ -44,9 +44,12 @@ test("stages are ticked, dragged by keys, warned of, taken out, undone; notes an
   // The layout before the profile: moved by keys alone.
   await page.getByRole("button", { name: "Move Layout in the order" }).focus();
   await page.keyboard.press("Space");
+  const told = page.getByRole("status").filter({ hasText: /draggable item/i });
+  await expect(told).toContainText("Picked up");
   for (let i = 0; i < 3; i++) {
+    const before = await told.innerText();
     await page.keyboard.press("ArrowUp");
-    await page.waitForTimeout(300);
+    await expect(told).not.toHaveText(before);
   }
   await page.keyboard.press("Space");
   await expect(page.getByRole("list", { name: "Is the plan sound" })).toContainText("stands after layout");

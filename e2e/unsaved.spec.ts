@@ -191,7 +191,7 @@ test("a run's name typed with the server away is kept, and saved once it is back
   await page.reload();
   await expect(name).toHaveValue("Typed while away");
   await mend();
-  await expect(page.getByText(/· saved/)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/· saved/)).toBeVisible();
   await page.goto("/runs");
   await expect(page.getByRole("link", { name: /Typed while away/ })).toBeVisible();
 });

@@ -29,7 +29,7 @@ export const STATE = process.env.TRUE_SPINE_STATE ?? join(PROJECT, ".true-spine"
 const PACKAGES = process.env.TRUE_SPINE_POSTGRES ?? "/usr/lib/postgresql";
 const OLDEST = 13;
 const SUPERUSER = "true_spine";
-const READY_WITHIN_MS = 60_000;
+const READY_WITHIN_MS = 180_000;
 const LONGEST_SOCKET_FOLDER = 90;
 
 /**

@@ -19,7 +19,7 @@ const LOCK_WITHIN_MS = 5000;
 const IDLE_IN_TRANSACTION_MS = 20_000;
 /** Past the server's own limit: what answers then is no server any more. */
 const ANSWER_WITHIN_MS = STATEMENT_WITHIN_MS + 5000;
-const HEALTH_WITHIN_MS = 1500;
+const HEALTH_WITHIN_MS = 3000;
 const UP_WITHIN_MS = 60_000;
 /** Two transactions that wait for each other: one is undone by PostgreSQL and may be done again. */
 const UNDONE = new Set(["40001", "40P01"]);

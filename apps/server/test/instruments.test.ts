@@ -36,7 +36,7 @@ async function plug(hello?: string) {
 
 const events: BenchEvent[] = [];
 const until = async (isSo: () => boolean) => {
-  for (let i = 0; i < 600 && !isSo(); i++) await new Promise((resolve) => setTimeout(resolve, 20));
+  for (let i = 0; i < 6000 && !isSo(); i++) await new Promise((resolve) => setTimeout(resolve, 20));
   expect(isSo()).toBe(true);
 };
 const stateOf = (id: string) => api.gateway.list().find((one) => one.id === id);
@@ -150,12 +150,11 @@ describe("instruments over their socket", () => {
     const hearing = api.gateway.listen(20);
     const tool = await plug("HELLO caliper quick");
     await until(() => stateOf("quick")?.state === "here");
-    for (let round = 0; round < 2; round++) {
-      for (let i = 0; i < 20; i++) tool.say(`READ ${(i + 1) / 10} mm`);
-      await until(() => readings("quick").length >= (round + 1) * 15);
-      // Only so many are heard in a second.
-      await new Promise((resolve) => setTimeout(resolve, 1100));
-    }
+    // Only so many are heard in a second.
+    await until(() => {
+      tool.say("READ 0.5 mm");
+      return readings("quick").length > 20;
+    });
     expect(await hearing.next(10)).toBe("over");
   });
 
@@ -217,5 +216,5 @@ describe("the bench over the API", () => {
     expect(api.bench.isRunning).toBe(true);
     api.bench.stop();
     await until(() => names.every((id) => stateOf(id)?.state === "away"));
-  }, 30_000);
+  });
 });

@@ -15,7 +15,11 @@ export function Tray() {
   const worst = findings[0];
   const toggle = () => rail.setState({ isTrayOpen: !isOpen });
   return (
-    <section aria-label="Findings" className="relative border-t border-rule bg-paper">
+    <section
+      aria-label="Findings"
+      aria-busy={!judged?.isConfirmed}
+      className="relative border-t border-rule bg-paper"
+    >
       {isOpen && (
         <div className="absolute inset-x-0 bottom-full max-h-[46vh] overflow-auto border-t border-rule bg-paper shadow-[0_-6px_16px_rgb(0_0_0/0.14)]">
           <ul>
