@@ -7,17 +7,17 @@ import type { ReactNode } from "react";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
 import { createStore } from "zustand";
 import { useSettings } from "../src/app/settings.ts";
-import { BladeProvider, type BladeScreen } from "../src/blade/context.ts";
+import { BladeProvider, type BladeScreen } from "../src/blade/screen.ts";
 import { type OpenBlade, openBlade } from "../src/blade/store.ts";
-import { CorrectionsGroup } from "../src/pages/blade/check/CorrectionsGroup.tsx";
-import { DotStrip } from "../src/pages/blade/check/DotStrip.tsx";
-import { FindingsList } from "../src/pages/blade/check/FindingsList.tsx";
-import { LooksLikeGroup } from "../src/pages/blade/check/LooksLikeGroup.tsx";
-import { PlacesGroup } from "../src/pages/blade/check/PlacesGroup.tsx";
-import { ReadingsTable } from "../src/pages/blade/check/ReadingsTable.tsx";
-import { StruckOut } from "../src/pages/blade/check/StruckOut.tsx";
-import { TakeGroup } from "../src/pages/blade/check/TakeGroup.tsx";
-import { TruthGroup } from "../src/pages/blade/check/TruthGroup.tsx";
+import { CorrectionsGroup } from "../src/pages/check/CorrectionsGroup.tsx";
+import { DotStrip } from "../src/pages/check/DotStrip.tsx";
+import { FindingsList } from "../src/pages/check/FindingsList.tsx";
+import { LooksLikeGroup } from "../src/pages/check/LooksLikeGroup.tsx";
+import { PlacesGroup } from "../src/pages/check/PlacesGroup.tsx";
+import { ReadGroup } from "../src/pages/check/ReadGroup.tsx";
+import { ReadingsTable } from "../src/pages/check/ReadingsTable.tsx";
+import { StruckOut } from "../src/pages/check/StruckOut.tsx";
+import { SummaryGroup } from "../src/pages/check/SummaryGroup.tsx";
 import { scaleFor } from "../src/rail/scale.ts";
 import { knife } from "./knife.ts";
 
@@ -181,7 +181,7 @@ describe("what it looks like, and putting it right", () => {
 
 describe("what the readings come to", () => {
   test("thinnest and thickest with their places, centre, plunges, angles, each with what it is worth", () => {
-    show(<TruthGroup truth={benchWith(leftOfCentre).truth} />);
+    show(<SummaryGroup truth={benchWith(leftOfCentre).truth} />);
     const row = (name: RegExp) => screen.getByRole("row", { name });
     expect(row(/^edge thinnest, at \d+/).textContent).toMatch(/1\.\d\d/);
     expect(row(/^off centre at most/).textContent).toMatch(/\+0\.20± 0\.0\d/);
@@ -191,15 +191,15 @@ describe("what the readings come to", () => {
   });
 
   test("nothing read comes to nothing", () => {
-    show(<TruthGroup truth={benchWith(() => 0, 0).truth} />);
+    show(<SummaryGroup truth={benchWith(() => 0, 0).truth} />);
     expect(screen.queryByRole("region", { name: "What they come to" })).toBeNull();
   });
 });
 
 describe("the next reading", () => {
   const report = benchWith(() => 0, 0);
-  const group = (more: Partial<Parameters<typeof TakeGroup>[0]> = {}) => (
-    <TakeGroup
+  const group = (more: Partial<Parameters<typeof ReadGroup>[0]> = {}) => (
+    <ReadGroup
       stage={STAGE}
       onStage={() => {}}
       line={report.lines[0]!}

@@ -1,6 +1,6 @@
 import type { Reading } from "@true-spine/core/inspect/schema.ts";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
-import { readFigure, showFigure, unitOf } from "../src/bench/figures.ts";
+import { readFigure, showFigure, unitOf } from "../src/readings/figures.ts";
 import { pretendBrowser, settled } from "./browser.ts";
 
 /** A server of a few lines: keeps readings by id, and may be away, or keep them and lose its answer. */
@@ -51,7 +51,7 @@ const NOTHING = { taken: [], struck: [] };
 const open: { stop(): void }[] = [];
 let browser: ReturnType<typeof pretendBrowser>;
 async function openKept(id = "b") {
-  const { keepReadings } = await import("../src/bench/readings.ts");
+  const { keepReadings } = await import("../src/readings/kept.ts");
   const kept = await keepReadings(id, NOTHING);
   open.push(kept);
   return kept;

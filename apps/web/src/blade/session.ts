@@ -9,7 +9,7 @@ import {
 } from "@true-spine/core/document/documents.ts";
 import { createStore, type StoreApi } from "zustand";
 import { readBlade, readDocument, saveBlade, saveDocument } from "../api/blades.ts";
-import { fetchReadings, type KeptReadings, keepReadings } from "../bench/readings.ts";
+import { fetchReadings, type KeptReadings, keepReadings } from "../readings/kept.ts";
 import type { KeptDraft } from "../saving/browser-store.ts";
 import {
   claimDrafts,

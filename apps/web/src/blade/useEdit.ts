@@ -1,5 +1,5 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import { useScreen } from "./context.ts";
+import { useScreen } from "./screen.ts";
 import { whyNot } from "./store.ts";
 
 /** How controls change the open blade: each answers with why not, or null. */

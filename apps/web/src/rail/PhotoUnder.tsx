@@ -1,6 +1,6 @@
 import { laid } from "@true-spine/core/photo/place.ts";
 import { memo } from "react";
-import { useDocument } from "../blade/context.ts";
+import { useDocument } from "../blade/screen.ts";
 import type { SidePlace } from "./SideView.tsx";
 
 /** The photo kept with this blade, at the blade's own scale, under its lines. */

@@ -1,6 +1,6 @@
 import { showLength } from "@true-spine/core/units/length.ts";
 import { useSettings } from "../app/settings.ts";
-import { useRail, useScreen } from "../blade/context.ts";
+import { useRail, useScreen } from "../blade/screen.ts";
 import type { Scale } from "./scale.ts";
 
 /** The one line through all strips. */

@@ -1,5 +1,5 @@
 import { type ReactNode, useRef } from "react";
-import { useScreen } from "../blade/context.ts";
+import { useScreen } from "../blade/screen.ts";
 import type { Scale } from "./scale.ts";
 import { panned, pinched, type View, zoomed } from "./zoom.ts";
 

@@ -3,11 +3,11 @@ import { type Ring, ringPoints, spansAt } from "@true-spine/core/blade/outline.t
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { driverOf } from "@true-spine/core/design/drive.ts";
 import { memo, type ReactNode, useMemo } from "react";
-import { useDocument, useRail } from "../blade/context.ts";
 import { fieldOf, linesOf } from "../blade/derived.ts";
+import { useDocument, useRail } from "../blade/screen.ts";
 import { useEdit } from "../blade/useEdit.ts";
 import { DrawnValue } from "./DrawnValue.tsx";
-import { HandleView } from "./HandleView.tsx";
+import { HandleOnKnife } from "./HandleOnKnife.tsx";
 import { PhotoUnder } from "./PhotoUnder.tsx";
 import { pathThrough, type Scale, ticks } from "./scale.ts";
 
@@ -96,7 +96,7 @@ export function SideView({
           stroke="var(--color-scribed)"
         />
       ))}
-      <HandleView place={place} />
+      <HandleOnKnife place={place} />
       <Ghost place={place} />
       {file.falseEdge && <FalseEdgeMark file={file} place={place} />}
       <path d={outline} fill="none" stroke="var(--color-scribed)" strokeWidth={1.4} strokeLinejoin="round" />

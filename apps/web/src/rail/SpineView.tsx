@@ -3,11 +3,11 @@ import { read } from "@true-spine/core/blade/table.ts";
 import { showLength } from "@true-spine/core/units/length.ts";
 import { useRef } from "react";
 import { useSettings } from "../app/settings.ts";
-import { useScreen } from "../blade/context.ts";
 import { fieldOf } from "../blade/derived.ts";
+import { useScreen } from "../blade/screen.ts";
 import { useEdit } from "../blade/useEdit.ts";
 import { DrawnValue } from "./DrawnValue.tsx";
-import { Handle } from "./Handle.tsx";
+import { Grip } from "./Grip.tsx";
 import type { Scale } from "./scale.ts";
 
 /** How many times the rail's scale thickness is drawn at: as large as the strip lets it be, at most six. */
@@ -71,7 +71,7 @@ export function SpineView({ file, scale, height }: { file: Blade; scale: Scale; 
       {file.thickness.map((row, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a point is its position in the table; a key by place would drop it mid-drag
         <g key={i}>
-          <Handle
+          <Grip
             x={scale.px(row.x)}
             y={middle - half(row.x)}
             perMm={scale.perMm}

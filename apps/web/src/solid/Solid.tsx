@@ -4,7 +4,7 @@ import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { proxy, wrap } from "comlink";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { useSettings } from "../app/settings.ts";
-import { useFile } from "../blade/context.ts";
+import { useFile } from "../blade/screen.ts";
 import { PlainButton, Question } from "../parts/Dialog.tsx";
 import type { Meshing } from "../workers/mesh.worker.ts";
 import { THICKNESS_GRADIENT } from "./colours.ts";

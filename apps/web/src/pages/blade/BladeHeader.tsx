@@ -4,7 +4,7 @@ import { Download, History, Keyboard, Redo2, Undo2 } from "lucide-react";
 import { Link } from "react-router";
 import { useStore } from "zustand";
 import { useSettings } from "../../app/settings.ts";
-import { useFilePart, useSaveStatus, useScreen } from "../../blade/context.ts";
+import { useFilePart, useSaveStatus, useScreen } from "../../blade/screen.ts";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { saveWords } from "../../saving/words.ts";
 import { BLADE_PAGES } from "./pages.ts";

@@ -4,7 +4,7 @@ import { type ReactNode, useEffect, useMemo } from "react";
 import { Link, useParams } from "react-router";
 import { createStore } from "zustand";
 import { Refused } from "../../api/client.ts";
-import { BladeProvider, type BladeScreen, type JudgedState, type RailState } from "../../blade/context.ts";
+import { BladeProvider, type BladeScreen, type JudgedState, type RailState } from "../../blade/screen.ts";
 import { type BladeSession, holdSession } from "../../blade/session.ts";
 import { useNotices } from "../../parts/Notices.tsx";
 import { whenInWords } from "../../parts/when.ts";

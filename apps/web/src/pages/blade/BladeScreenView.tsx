@@ -3,9 +3,8 @@ import type { BladeWithFile } from "@true-spine/core/contract.ts";
 import { memo, useCallback, useLayoutEffect } from "react";
 import { Navigate, useParams } from "react-router";
 import { useSettings } from "../../app/settings.ts";
-import { useFile, usePurpose, useRail, useSaveStatus, useScreen } from "../../blade/context.ts";
 import { fieldOf } from "../../blade/derived.ts";
-import { useJudging } from "../../blade/judging.ts";
+import { useFile, usePurpose, useRail, useSaveStatus, useScreen } from "../../blade/screen.ts";
 import { EDIT_MARK } from "../../blade/store.ts";
 import { Numbers } from "../../rail/Numbers.tsx";
 import { Rail } from "../../rail/Rail.tsx";
@@ -14,13 +13,14 @@ import type { SidePlace } from "../../rail/SideView.tsx";
 import { numbersAt } from "../../rail/scribe-numbers.ts";
 import { SaveTrouble } from "../../saving/SaveTrouble.tsx";
 import { Solid } from "../../solid/Solid.tsx";
+import { useJudging } from "../../workers/judge.ts";
+import { Conflict } from "./BladeConflict.tsx";
 import { BladeHeader } from "./BladeHeader.tsx";
 import { Commands } from "./Commands.tsx";
-import { Conflict } from "./Conflict.tsx";
+import { ExportPanel } from "./ExportPanel.tsx";
 import { HistoryPanel } from "./HistoryPanel.tsx";
 import { LimitsPanel } from "./LimitsPanel.tsx";
 import { BLADE_PAGES, type BladePage } from "./pages.ts";
-import { TakePanel } from "./TakePanel.tsx";
 import { Tray } from "./Tray.tsx";
 import { useKeys } from "./useKeys.ts";
 import { WholeFigures } from "./WholeFigures.tsx";
@@ -42,7 +42,7 @@ export function BladeScreenView({ row }: { row: BladeWithFile }) {
       <Commands />
       <HistoryPanel />
       <LimitsPanel />
-      <TakePanel />
+      <ExportPanel />
     </div>
   );
 }

@@ -2,7 +2,7 @@ import { LENGTH_UNITS } from "@true-spine/core/units/length.ts";
 import { Command } from "cmdk";
 import { useNavigate } from "react-router";
 import { useSettings } from "../../app/settings.ts";
-import { type Panel, useRail, useScreen } from "../../blade/context.ts";
+import { type Panel, useRail, useScreen } from "../../blade/screen.ts";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { BLADE_PAGES } from "./pages.ts";
 import { KEYS } from "./useKeys.ts";

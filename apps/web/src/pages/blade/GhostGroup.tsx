@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { readBlade, useRack } from "../../api/blades.ts";
-import { useRail, useScreen } from "../../blade/context.ts";
+import { useRail, useScreen } from "../../blade/screen.ts";
 import { Choice, Group } from "../../parts/Group.tsx";
 
 /** A liked blade of the rack, laid under this one: its outline on the side view, its edge on the edge strip, its figure at the scribe. */

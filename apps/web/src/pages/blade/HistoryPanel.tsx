@@ -5,7 +5,7 @@ import { format } from "date-fns/format";
 import { useState } from "react";
 import { useStore } from "zustand";
 import { labelRevision, readRevision, useRevisions } from "../../api/blades.ts";
-import { useFile, useRail, useScreen } from "../../blade/context.ts";
+import { useFile, useRail, useScreen } from "../../blade/screen.ts";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { SmallButton } from "../../parts/Group.tsx";
 import { useNotices } from "../../parts/Notices.tsx";

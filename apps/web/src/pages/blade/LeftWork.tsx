@@ -1,8 +1,8 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { useStore } from "zustand";
 import { createBlade } from "../../api/blades.ts";
-import { useFilePart, useScreen } from "../../blade/context.ts";
 import { partName } from "../../blade/parts.ts";
+import { useFilePart, useScreen } from "../../blade/screen.ts";
 import { useNotices } from "../../parts/Notices.tsx";
 import { whenInWords } from "../../parts/when.ts";
 import { forgetDrafts, type LeftWork as Work } from "../../saving/drafts.ts";

@@ -3,7 +3,7 @@ import { type Purpose, purposeOf } from "@true-spine/core/findings/purposes.ts";
 import { type LengthUnit, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useId, useState } from "react";
 import { useSettings } from "../../app/settings.ts";
-import { useDocument, useFilePart, useRail, useScreen } from "../../blade/context.ts";
+import { useDocument, useFilePart, useRail, useScreen } from "../../blade/screen.ts";
 import { whyNot } from "../../blade/store.ts";
 import { AngleBox, LengthBox } from "../../parts/Box.tsx";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";

@@ -1,6 +1,6 @@
 import { type Finding, withChanges } from "@true-spine/core/findings/finding.ts";
 import { ChevronDown, ChevronUp } from "lucide-react";
-import { useJudged, useRail, useScreen } from "../../blade/context.ts";
+import { useJudged, useRail, useScreen } from "../../blade/screen.ts";
 import { Sign } from "../../parts/Sign.tsx";
 
 /** Findings, at the foot of the page: one line while all is well, opened upward to read them all. */

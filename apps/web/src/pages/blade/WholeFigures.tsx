@@ -1,6 +1,6 @@
 import { showLength } from "@true-spine/core/units/length.ts";
 import { useSettings } from "../../app/settings.ts";
-import { useDocument, useJudged } from "../../blade/context.ts";
+import { useDocument, useJudged } from "../../blade/screen.ts";
 
 /** The whole blade's own figures: steel only. From the worker, so a moment behind the drawing. */
 export function WholeFigures() {

@@ -1,12 +1,12 @@
 import type { ComponentType } from "react";
 import type { SidePlace } from "../../rail/SideView.tsx";
-import { CheckPage } from "./check/CheckPage.tsx";
-import { GrindControls } from "./GrindControls.tsx";
-import { GrindHandles } from "./GrindHandles.tsx";
-import { LogPage } from "./log/LogPage.tsx";
-import { RoutePage } from "./route/RoutePage.tsx";
-import { ShapeControls } from "./ShapeControls.tsx";
-import { ShapeHandles } from "./ShapeHandles.tsx";
+import { CheckPage } from "../check/CheckPage.tsx";
+import { GrindControls } from "../grind/GrindControls.tsx";
+import { GrindHandles } from "../grind/GrindHandles.tsx";
+import { LogPage } from "../log/LogPage.tsx";
+import { RoutePage } from "../route/RoutePage.tsx";
+import { ShapeControls } from "../shape/ShapeControls.tsx";
+import { ShapeHandles } from "../shape/ShapeHandles.tsx";
 
 /** A page over the blade's strips has controls and handles; one with a picture of its own fills all below the header. */
 export type BladePage = { readonly path: string; readonly name: string } & (

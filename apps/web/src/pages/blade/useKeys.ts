@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import { useNavigate } from "react-router";
-import { useScreen } from "../../blade/context.ts";
 import { fieldOf } from "../../blade/derived.ts";
+import { useScreen } from "../../blade/screen.ts";
 import { zoomAbout } from "../../rail/Rail.tsx";
 import { fittedView, showing } from "../../rail/zoom.ts";
 import { BLADE_PAGES } from "./pages.ts";

@@ -9,20 +9,20 @@ import { X } from "lucide-react";
 import { type ReactNode, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { useSettings } from "../../app/settings.ts";
-import { markCorrection } from "../../bench/corrections.ts";
-import { useReadings } from "../../bench/useReadings.ts";
-import { useDocument, useFilePart, useSaveStatus, useScreen } from "../../blade/context.ts";
-import { useRouteReport } from "../../blade/routing.ts";
+import { useDocument, useFilePart, useSaveStatus, useScreen } from "../../blade/screen.ts";
 import { Notices } from "../../parts/Notices.tsx";
+import { markCorrection } from "../../readings/corrections.ts";
+import { useReadings } from "../../readings/useReadings.ts";
 import { SaveTrouble } from "../../saving/SaveTrouble.tsx";
 import { saveWords } from "../../saving/words.ts";
+import { useRouteReport } from "../../workers/route.ts";
+import { Conflict } from "../blade/BladeConflict.tsx";
 import { WithBlade } from "../blade/BladeRoute.tsx";
-import { Conflict } from "../blade/Conflict.tsx";
 import { CardDrawing } from "./CardDrawing.tsx";
+import { lastOnCard, toReading } from "./card-reading.ts";
+import { standingOf, told } from "./last-reading.ts";
 import { useOffline } from "./offline.ts";
 import { ReadingPanel } from "./ReadingPanel.tsx";
-import { lastOnCard, toReading } from "./taken.ts";
-import { standingOf, told } from "./told.ts";
 import { useAwake } from "./useAwake.ts";
 
 /** The grinder card: one step at a time, full screen, for gloves and dust. */

@@ -3,8 +3,8 @@ import type { Side } from "@true-spine/core/blade/schema.ts";
 import type { StageReport } from "@true-spine/core/route/report.ts";
 import { showLength } from "@true-spine/core/units/length.ts";
 import { useSettings } from "../../app/settings.ts";
-import { useFile } from "../../blade/context.ts";
 import { fieldOf, linesOf } from "../../blade/derived.ts";
+import { useFile } from "../../blade/screen.ts";
 import { pathThrough } from "../../rail/scale.ts";
 
 const WIDTH = 1000;

@@ -6,12 +6,12 @@ import { NO_ROUTE, type Route, type StageKind } from "@true-spine/core/route/sch
 import { STAGES } from "@true-spine/core/route/stages.ts";
 import { useEffect, useState } from "react";
 import { readDocument } from "../../api/blades.ts";
-import { askBench } from "../../bench/asking.ts";
-import { fetchReadings } from "../../bench/readings.ts";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { Choice } from "../../parts/Group.tsx";
+import { fetchReadings } from "../../readings/kept.ts";
 import { useShop } from "../../shop/shop.ts";
-import { stagesToCheck } from "../blade/check/stage.ts";
+import { askBench } from "../../workers/bench.ts";
+import { stagesToCheck } from "../check/stage.ts";
 
 interface Choosable {
   readonly spot: Spot;

@@ -15,10 +15,10 @@ import { NumberBox } from "../../parts/NumberBox.tsx";
 import { SaveTrouble } from "../../saving/SaveTrouble.tsx";
 import { saveWords } from "../../saving/words.ts";
 import { useShop } from "../../shop/shop.ts";
-import { Conflict } from "./Conflict.tsx";
 import { InstrumentsTable } from "./InstrumentsTable.tsx";
 import { PlanGroup } from "./PlanGroup.tsx";
 import { SetupsTable } from "./SetupsTable.tsx";
+import { Conflict } from "./StoresConflict.tsx";
 
 /** The shop's stores: what there is to grind with, by its own grade and by microns, and what an hour is reckoned at. */
 export function Stores() {

@@ -1,0 +1,307 @@
+import font from "@fontsource/archivo/files/archivo-latin-500-normal.woff?url";
+import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { PAPERS, type Paper } from "@true-spine/formats/papers.ts";
+import { proxy, type Remote, wrap } from "comlink";
+import { useRef, useState } from "react";
+import { useStore } from "zustand";
+import { useSettings } from "../../app/settings.ts";
+import { useDocument, usePurpose, useRail, useScreen } from "../../blade/screen.ts";
+import { LengthBox } from "../../parts/Box.tsx";
+import { PlainButton, Question } from "../../parts/Dialog.tsx";
+import { download } from "../../parts/download.ts";
+import { Segmented } from "../../parts/Segmented.tsx";
+import { useReadings } from "../../readings/useReadings.ts";
+import { useShop } from "../../shop/shop.ts";
+import type { Filing } from "../../workers/files.worker.ts";
+
+/** Edge left for hardening on a usual field knife, mm. Source: common practice, 0.050 in. */
+const LEFT_FOR_HARDENING = 1.27;
+
+type Job = (files: Remote<Filing>, blade: Blade, onProgress: (share: number) => void) => Promise<Taken>;
+interface Taken {
+  readonly content: string | Uint8Array;
+  readonly ending: string;
+  readonly type: string;
+}
+
+/** The blade taken out of the program: on paper at true scale, for a cutter or a printer, as figures, as itself. */
+export function ExportPanel() {
+  const { rail } = useScreen();
+  const isOpen = useRail((state) => state.panel === "take");
+  return (
+    <Question title="Take it out" isOpen={isOpen} onClose={() => rail.setState({ panel: null })} wide>
+      {isOpen && <Choices onClose={() => rail.setState({ panel: null })} />}
+    </Question>
+  );
+}
+
+function Choices({ onClose }: { onClose: () => void }) {
+  const { open, savings, id } = useScreen();
+  const route = useDocument("route");
+  const check = useDocument("check");
+  const own = useDocument("handle");
+  const readings = useReadings();
+  const { shop } = useShop();
+  const handle = own.parts.length + own.pins.length > 0 ? own : null;
+  const read = { route, shop, check, handle, readings };
+  const purpose = usePurpose();
+  const unit = useSettings((settings) => settings.unit);
+  const revision = useStore(savings.blade.state, (state) => state.revision);
+  const [paper, setPaper] = useState<Paper>("A4");
+  const [busy, setBusy] = useState<{ name: string; share: number } | null>(null);
+  const [why, setWhy] = useState<string | null>(null);
+  const [leave, setLeave] = useState(LEFT_FOR_HARDENING);
+  const [gap, setGap] = useState(0.5);
+  const order = { behind: purpose?.behind ?? null, leave, gap };
+  const worker = useRef<Worker | null>(null);
+  const stop = () => {
+    worker.current?.terminate();
+    worker.current = null;
+    setBusy(null);
+  };
+  const take = (name: string, job: Job) => async () => {
+    stop();
+    setWhy(null);
+    setBusy({ name, share: 0 });
+    const mine = new Worker(new URL("../../workers/files.worker.ts", import.meta.url), { type: "module" });
+    worker.current = mine;
+    const { file } = open.store.getState();
+    try {
+      const { content, ending, type } = await job(wrap<Filing>(mine), file, (share) => {
+        if (worker.current === mine) setBusy({ name, share });
+      });
+      if (worker.current !== mine) return;
+      download(file.name, ending, content, type);
+      stop();
+    } catch {
+      if (worker.current !== mine) return;
+      stop();
+      setWhy(
+        `The ${name} could not be written. That is a defect in the program; the blade is sound and saved.`,
+      );
+    }
+  };
+  const template: Job = async (files, blade) => {
+    const bytes = new Uint8Array(await (await fetch(font)).arrayBuffer());
+    const options = { paper, unit, font: bytes, date: new Date(), revision };
+    return {
+      content: await files.template(blade, options),
+      ending: `-template-${paper}.pdf`,
+      type: "application/pdf",
+    };
+  };
+  const solid =
+    (format: "stl" | "3mf"): Job =>
+    async (files, blade, onProgress) => ({
+      content: await files.solid(blade, format, proxy(onProgress)),
+      ending: `.${format}`,
+      type: `model/${format}`,
+    });
+  const item = (name: string, words: string, job: Job) => (
+    <Item
+      key={name}
+      name={name}
+      words={words}
+      share={busy?.name === name ? busy.share : null}
+      onTake={take(name, job)}
+      onStop={stop}
+    />
+  );
+  return (
+    <>
+      {why && (
+        <p role="alert" className="mb-3 font-semibold text-fix">
+          {why}
+        </p>
+      )}
+      <ul>
+        <li className="flex items-center gap-3 border-b border-rule py-2.5">
+          <span className="min-w-0 flex-1">
+            <span className="block font-semibold">PDF template</span>
+            <span className="block text-sm text-faint">
+              Both sides at true scale with grind lines, plunges and holes; a bar to check the printer by.
+            </span>
+          </span>
+          <span className="w-36">
+            <Segmented
+              label="Paper"
+              options={Object.keys(PAPERS) as Paper[]}
+              value={paper}
+              onChange={setPaper}
+            />
+          </span>
+          <PlainButton kind="main" onClick={take("PDF template", template)}>
+            {busy?.name === "PDF template" ? "Drawing …" : "Take the template"}
+          </PlainButton>
+        </li>
+        {item(
+          "DXF",
+          "For a cutting service: outline, holes, grind and plunge lines on named layers, mm.",
+          async (files, blade) => ({
+            content: await files.dxf(blade),
+            ending: ".dxf",
+            type: "image/vnd.dxf",
+          }),
+        )}
+        <li className="border-b border-rule py-2">
+          <span className="block font-semibold">Gauges</span>
+          <span className="block text-sm text-faint">
+            Sections at four places of the edge; slots that go or stay out for the edge left for hardening,
+            before sharpening and behind it; plunge guide, angle and scribe blocks.
+          </span>
+          <div className="mt-2 flex flex-wrap items-center justify-end gap-x-4 gap-y-2">
+            <LengthBox
+              label="Edge left for hardening"
+              value={leave}
+              onCommit={(mm) => {
+                if (mm < 0.2 || mm > 5) return "Leave between 0.2 and 5 mm.";
+                setLeave(mm);
+                return null;
+              }}
+            />
+            <LengthBox
+              label="Gap of the centre lines"
+              value={gap}
+              onCommit={(mm) => {
+                if (mm <= 0 || mm > 5) return "A gap is between 0 and 5 mm.";
+                setGap(mm);
+                return null;
+              }}
+            />
+          </div>
+        </li>
+        {item(
+          "gauges as DXF",
+          "For a cutting service: cut lines and marks on layers of their own.",
+          async (files, blade) => ({
+            content: await files.gauges(blade, order),
+            ending: "-gauges.dxf",
+            type: "image/vnd.dxf",
+          }),
+        )}
+        {item(
+          "gauges as STL",
+          "For a printer: a zip of plates 3 mm thick, each named by its mark.",
+          async (files, blade) => ({
+            content: await files.gaugePlates(blade, order),
+            ending: "-gauges.zip",
+            type: "application/zip",
+          }),
+        )}
+        {item("SVG", "The same as curves, in true millimetres.", async (files, blade) => ({
+          content: await files.svg(blade),
+          ending: ".svg",
+          type: "image/svg+xml",
+        }))}
+        {item("CSV", "Stations along the edge: thickness, height, angles, area.", async (files, blade) => ({
+          content: await files.stations(blade),
+          ending: "-stations.csv",
+          type: "text/csv",
+        }))}
+        {item("STL", "The finished steel as a solid, to 0.02 mm.", solid("stl"))}
+        {item("3MF", "The same with its unit and its name.", solid("3mf"))}
+        {item("blade file", "Everything of the steel, to open again here or anywhere.", async (_, blade) => ({
+          content: `${JSON.stringify(blade, null, 2)}\n`,
+          ending: ".json",
+          type: "application/json",
+        }))}
+      </ul>
+      <h3 className="mt-5 font-bold">For the buyer</h3>
+      <ul>
+        {item(
+          "spec sheet",
+          "PDF, one page: what was wanted and what was read, what was let stand, care and cautions.",
+          async (files, blade) => {
+            const bytes = new Uint8Array(await (await fetch(font)).arrayBuffer());
+            const options = { paper, unit, font: bytes, date: new Date() };
+            return {
+              content: await files.specSheet(blade, read, options),
+              ending: `-spec-${paper}.pdf`,
+              type: "application/pdf",
+            };
+          },
+        )}
+        {item(
+          "spec as JSON",
+          "The same figures, for whoever reads them by program.",
+          async (files, blade) => ({
+            content: `${JSON.stringify(await files.spec(blade, read), null, 2)}\n`,
+            ending: "-spec.json",
+            type: "application/json",
+          }),
+        )}
+      </ul>
+      {route.stages.length > 0 && (
+        <>
+          <h3 className="mt-5 font-bold">The route</h3>
+          <ul>
+            {item(
+              "route sheet",
+              "PDF: every stage, the layout sheet, set-up cards, room for readings.",
+              async (files, blade) => {
+                const bytes = new Uint8Array(await (await fetch(font)).arrayBuffer());
+                const options = { name: blade.name, paper, unit, font: bytes, date: new Date() };
+                return {
+                  content: await files.routeSheet(blade, route, shop, options),
+                  ending: `-route-${paper}.pdf`,
+                  type: "application/pdf",
+                };
+              },
+            )}
+            {item("route as CSV", "Stage by stage at heel, middle and tip.", async (files, blade) => ({
+              content: await files.routeCsv(blade, route, shop),
+              ending: "-route.csv",
+              type: "text/csv",
+            }))}
+            {item("route file", "What was chosen and done, as JSON.", async () => ({
+              content: `${JSON.stringify(route, null, 2)}\n`,
+              ending: "-route.json",
+              type: "application/json",
+            }))}
+            {route.stages.some((stage) => stage.planned) &&
+              item("calendar", "The stages that a day was set for, as whole days.", async (files, blade) => ({
+                content: await files.calendar(blade.name, id, route),
+                ending: "-route.ics",
+                type: "text/calendar",
+              }))}
+          </ul>
+        </>
+      )}
+      <div className="mt-5 flex justify-end">
+        <PlainButton onClick={onClose}>Close</PlainButton>
+      </div>
+    </>
+  );
+}
+
+function Item({
+  name,
+  words,
+  share,
+  onTake,
+  onStop,
+}: {
+  name: string;
+  words: string;
+  /** How far it has come, 0…1; null while it is not being written. */
+  share: number | null;
+  onTake: () => void;
+  onStop: () => void;
+}) {
+  return (
+    <li className="flex items-center gap-3 border-b border-rule py-2">
+      <span className="min-w-0 flex-1">
+        <span className="block font-semibold first-letter:uppercase">{name}</span>
+        <span className="block text-sm text-faint">{words}</span>
+      </span>
+      {share === null ? (
+        <PlainButton onClick={onTake}>Take the {name}</PlainButton>
+      ) : (
+        <>
+          <progress aria-label={`Writing the ${name}`} className="w-32" value={share} max={1} />
+          <PlainButton onClick={onStop}>Stop</PlainButton>
+        </>
+      )}
+    </li>
+  );
+}

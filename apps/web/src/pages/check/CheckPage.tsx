@@ -1,0 +1,190 @@
+import type { Line } from "@true-spine/core/inspect/bench.ts";
+import { QUANTITY } from "@true-spine/core/inspect/quantity.ts";
+import { type Reading, type Spot, spotKey, spotOf } from "@true-spine/core/inspect/schema.ts";
+import { type BenchEvent, valueIn } from "@true-spine/core/inspect/wire.ts";
+import type { StageKind } from "@true-spine/core/route/schema.ts";
+import { useCallback, useRef, useState } from "react";
+import { type BladeScreen, useDocument, useScreen } from "../../blade/screen.ts";
+import { useNotices } from "../../parts/Notices.tsx";
+import { press, useInstruments } from "../../readings/instruments.ts";
+import { newId } from "../../saving/id.ts";
+import { useAsked, useBench } from "../../workers/bench.ts";
+import { CheckRail } from "./CheckRail.tsx";
+import { CorrectionsGroup } from "./CorrectionsGroup.tsx";
+import { FilesGroup } from "./FilesGroup.tsx";
+import { FindingsList } from "./FindingsList.tsx";
+import { InstrumentsGroup } from "./InstrumentsGroup.tsx";
+import { LooksLikeGroup } from "./LooksLikeGroup.tsx";
+import { OffersGroup } from "./OffersGroup.tsx";
+import { PlacesGroup } from "./PlacesGroup.tsx";
+import { ReadGroup } from "./ReadGroup.tsx";
+import { ReadingsTable } from "./ReadingsTable.tsx";
+import { StruckOut } from "./StruckOut.tsx";
+import { SummaryGroup } from "./SummaryGroup.tsx";
+import { stageToCheck } from "./stage.ts";
+import { BAND_WORDS } from "./words.ts";
+
+/** Readings against the blade at one stage: where to read next, what it says, and what to do about it. */
+export function CheckPage() {
+  const screen = useScreen();
+  const route = useDocument("route");
+  const [picked, setPicked] = useState<StageKind | null>(null);
+  const stage = picked ?? stageToCheck(route);
+  const asked = useAsked(stage);
+  const { report, isBehind } = useBench(asked);
+  const [at, setAt] = useState<string | null>(null);
+  /** Counts what sends the hands back to the box that readings are typed in. */
+  const [toBox, setToBox] = useState(0);
+  const lines = report?.lines ?? [];
+  const current = lines.find(({ key }) => key === at) ?? lines.find(({ figure }) => !figure) ?? null;
+  const now = useRef({ current, lines, stage });
+  now.current = { current, lines, stage };
+  const repeats = useRef<number[]>([]);
+
+  const goTo = useCallback(
+    (spot: Spot) => {
+      setAt(spotKey(spot));
+      const line = now.current.lines.find(({ key }) => key === spotKey(spot));
+      setToBox((times) => times + 1);
+      if (line && QUANTITY[spot.what].at !== "whole") screen.rail.setState({ scribe: line.wanted.x });
+    },
+    [screen],
+  );
+  const step = useCallback(
+    (by: 1 | -1) => {
+      const { current: one, lines: all } = now.current;
+      const i = all.findIndex(({ key }) => key === one?.key);
+      const next = all[Math.max(0, Math.min(all.length - 1, i + by))];
+      if (next) goTo(next.spot);
+    },
+    [goTo],
+  );
+  /** Which spot an instrument was pressed for: its answer belongs there, wherever the hands have gone meanwhile. */
+  const pressed = useRef<{ instrument: string; key: string; at: number } | null>(null);
+  const take = useCallback(
+    (value: number, by: Reading["by"], key?: string) => {
+      const { current: next, lines: all, stage: of } = now.current;
+      const one = key === undefined ? next : all.find((line) => line.key === key);
+      if (!one) return;
+      keep(screen, { stage: of, spot: one.spot, value, by });
+      const after = nextUnread(all, one.key);
+      if (after) goTo(after.spot);
+    },
+    [screen, goTo],
+  );
+  const { instruments, port } = useInstruments((event) => {
+    if (document.visibilityState !== "visible") return;
+    const tell = useNotices.getState().tell;
+    const mine = pressed.current?.instrument === event.id ? pressed.current : null;
+    if (mine) pressed.current = null;
+    const one = mine ? now.current.lines.find(({ key }) => key === mine.key) : now.current.current;
+    const read = one ? heard(one, event) : null;
+    if (!one || read === null) {
+      tell(`The ${event.kind} read ${event.value} ${event.unit}, which is not what is wanted next.`);
+      return;
+    }
+    repeats.current = [...repeats.current.slice(-STUCK_AFTER + 1), event.value];
+    const isStuck =
+      repeats.current.length === STUCK_AFTER && repeats.current.every((value) => value === event.value);
+    if (isStuck) repeats.current = [];
+    if (isStuck) tell(`The ${event.kind} has read ${event.value} ${STUCK_AFTER} times running: is it stuck?`);
+    take(read, "instrument", one.key);
+  });
+  const instrument = current
+    ? (instruments.find(
+        ({ kind, state }) => kind === QUANTITY[current.spot.what].instrument && state !== "away",
+      ) ?? null)
+    : null;
+
+  const pressIt = () => {
+    if (!current || !instrument) return;
+    // One press, one answer: a second before it came would be a second reading of a place already left.
+    if (pressed.current && Date.now() - pressed.current.at < ANSWER_WITHIN_MS) return;
+    pressed.current = { instrument: instrument.id, key: current.key, at: Date.now() };
+    press(instrument.id, { blade: screen.id, stage, spot: current.spot }).catch(() => {
+      pressed.current = null;
+      useNotices.getState().tell("The instrument does not answer.");
+    });
+  };
+
+  return (
+    <div className="flex min-h-0 flex-1 max-lg:portrait:flex-col" aria-busy={isBehind}>
+      <div className="flex min-w-0 flex-1 flex-col max-lg:portrait:min-h-[60%]">
+        <div className="h-[62%] shrink-0">
+          {report ? (
+            <CheckRail report={report} asked={asked} currentKey={current?.key ?? null} onGo={goTo} />
+          ) : (
+            <p className="p-6 text-faint">Working out what should be read …</p>
+          )}
+        </div>
+        <div className="min-h-0 flex-1 overflow-y-auto border-t border-rule bg-sheet px-3">
+          {report && <FindingsList report={report} stage={stage} />}
+          <ReadingsTable lines={lines} currentKey={current?.key ?? null} onGo={goTo} />
+          <StruckOut stage={stage} />
+          <p className="py-2 text-xs text-faint">{BAND_WORDS}</p>
+        </div>
+      </div>
+      <aside
+        aria-label="The next reading, and what they say"
+        className="w-84 shrink-0 overflow-y-auto border-l border-rule bg-room max-lg:portrait:w-full max-lg:portrait:shrink"
+      >
+        <div className="flex flex-col gap-1.5">
+          <ReadGroup
+            stage={stage}
+            onStage={(next) => {
+              setPicked(next);
+              setAt(null);
+              setToBox((times) => times + 1);
+            }}
+            line={current}
+            lines={lines}
+            onPress={instrument ? pressIt : null}
+            toBox={toBox}
+            onTake={(value) => take(value, "hand")}
+            onStep={step}
+          />
+          {report && <LooksLikeGroup report={report} onGo={goTo} />}
+          {report && <CorrectionsGroup report={report} stage={stage} />}
+          {report && report.faces.length > 0 && <OffersGroup asked={asked} spare={report.spare} />}
+          {report && <SummaryGroup truth={report.truth} />}
+          <InstrumentsGroup
+            instruments={instruments}
+            port={port}
+            onPut={() => setToBox((times) => times + 1)}
+          />
+          <PlacesGroup stage={stage} />
+          <FilesGroup stage={stage} />
+        </div>
+      </aside>
+    </div>
+  );
+}
+
+const STUCK_AFTER = 4;
+const ANSWER_WITHIN_MS = 3000;
+
+/** A reading that arrived, in its quantity's own unit; null where it is not of what is wanted now. */
+function heard(line: Line, event: Extract<BenchEvent, { event: "reading" }>): number | null {
+  const { instrument, unit } = QUANTITY[line.spot.what];
+  return instrument === event.kind ? valueIn(event.unit, event.value, unit) : null;
+}
+
+/** The first spot after this one that has no reading yet, else the first that has none. */
+function nextUnread(lines: readonly Line[], key: string): Line | null {
+  const i = lines.findIndex((line) => line.key === key);
+  const isOpen = (line: Line) => !line.figure && line.key !== key;
+  return lines.slice(i + 1).find(isOpen) ?? lines.find(isOpen) ?? lines[i + 1] ?? null;
+}
+
+function keep(
+  { readings }: BladeScreen,
+  { stage, spot, ...more }: { stage: StageKind; spot: Spot } & Pick<Reading, "value" | "by">,
+): void {
+  readings.take({
+    id: newId(),
+    when: new Date().toISOString(),
+    stage,
+    ...spotOf(spot),
+    ...more,
+  });
+}

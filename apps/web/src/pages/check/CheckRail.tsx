@@ -1,0 +1,292 @@
+import { nearest, newFoot } from "@true-spine/core/blade/chain.ts";
+import { ringPoints } from "@true-spine/core/blade/outline.ts";
+import { stationAt, stationAtX } from "@true-spine/core/blade/station.ts";
+import type { BenchReport } from "@true-spine/core/findings/bench-report.ts";
+import type { Asked, Line } from "@true-spine/core/inspect/bench.ts";
+import type { Spot } from "@true-spine/core/inspect/schema.ts";
+import { MILLIMETRES_IN, showLength } from "@true-spine/core/units/length.ts";
+import { useEffect, useMemo, useState } from "react";
+import { useSettings } from "../../app/settings.ts";
+import { fieldOf } from "../../blade/derived.ts";
+import { useFile, useRail, useScreen } from "../../blade/screen.ts";
+import { AXIS_HEIGHT, Axis } from "../../rail/Axis.tsx";
+import { MARGIN } from "../../rail/Rail.tsx";
+import { Scribe } from "../../rail/Scribe.tsx";
+import { ScribePad } from "../../rail/ScribePad.tsx";
+import { type SidePlace, useSidePlace } from "../../rail/SideView.tsx";
+import { Strip } from "../../rail/Strip.tsx";
+import { pathThrough, scaleFor } from "../../rail/scale.ts";
+import { useSize } from "../../rail/useSize.ts";
+import { fittedView } from "../../rail/zoom.ts";
+import { AddPlace } from "./AddPlace.tsx";
+import { type Dot, DotStrip } from "./DotStrip.tsx";
+
+const SHARES = { side: 0.47, edge: 0.2, centre: 0.16, lines: 0.17 } as const;
+
+/** What was read, on strips that share the blade's x: the spots on the side view, then each against its wanted line and band. */
+export function CheckRail({
+  report,
+  asked,
+  currentKey,
+  onGo,
+}: {
+  report: BenchReport;
+  asked: Asked;
+  currentKey: string | null;
+  onGo: (spot: Spot) => void;
+}) {
+  const file = useFile();
+  const { rail } = useScreen();
+  const fit = useRail((state) => state.fit);
+  const near = useRail((state) => state.view);
+  const unit = useSettings((settings) => settings.unit);
+  const [ref, size] = useSize<HTMLDivElement>();
+  const [adding, setAdding] = useState<{ u: number; height: number } | null>(null);
+  const { ring, edge } = fieldOf(file);
+  const all = fittedView(ring, fit);
+  const { from, to } = near ?? all;
+  const width = Math.max(200, size.width);
+  const scale = useMemo(() => scaleFor(from, to, width, MARGIN), [from, to, width]);
+  const room = Math.max(0, size.height - AXIS_HEIGHT);
+  const place = useSidePlace(file, scale, room * SHARES.side);
+  const strips = useMemo(() => stripsOf(report), [report]);
+  const measure = unit === "mm" ? 1 : MILLIMETRES_IN.inch;
+  const show = (value: number) => showLength(value, unit, unit === "mm" ? 2 : undefined);
+  const point = (x: number, y: number) => {
+    const foot = newFoot();
+    nearest(edge, x, y, foot);
+    setAdding({ u: foot.s / edge.length, height: foot.d });
+  };
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (event.key.toLowerCase() !== "p" || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (target.matches("input, select, textarea") || target.closest("[role=dialog]")) return;
+      const station = stationAtX(fieldOf(file), rail.getState().scribe);
+      if (!station) return;
+      event.preventDefault();
+      setAdding({ u: station.u, height: Math.min(10, station.height / 3) });
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [file, rail]);
+  return (
+    <div ref={ref} className="relative h-full touch-none overflow-hidden select-none">
+      {size.width > 0 && (
+        <ScribePad scale={scale} all={all}>
+          <Strip title="Where" note="right side; left ones open" height={room * SHARES.side} isBlue>
+            {/* biome-ignore lint/a11y/noStaticElementInteractions: the same is on the P key */}
+            <div
+              className="absolute inset-0"
+              onDoubleClick={(event) => {
+                const box = event.currentTarget.getBoundingClientRect();
+                const y = (place.datum - (event.clientY - box.top)) / scale.perMm;
+                point(scale.mm(event.clientX - box.left), y);
+              }}
+            >
+              <Spots
+                report={report}
+                place={place}
+                height={room * SHARES.side}
+                currentKey={currentKey}
+                onGo={onGo}
+              />
+            </div>
+          </Strip>
+          <Strip title="Edge" note={`${unit} thick`} height={room * SHARES.edge}>
+            <DotStrip
+              label="Edge thickness read, against what is wanted and its band"
+              scale={scale}
+              height={room * SHARES.edge}
+              band={report.edge.map(({ x, value, band }) => ({ x, low: value - band, high: value + band }))}
+              wanted={report.edge.map(({ x, value }) => [x, value])}
+              dots={strips.edge}
+              measure={measure}
+              show={show}
+              onGo={onGo}
+            />
+          </Strip>
+          <Strip title="Centre" note={`edge off centre, + left, ${unit}`} height={room * SHARES.centre}>
+            <DotStrip
+              label="How far the edge is off centre, against its band"
+              scale={scale}
+              height={room * SHARES.centre}
+              band={strips.centreBand}
+              wanted={strips.centreBand.map(({ x }) => [x, 0])}
+              dots={strips.centre}
+              measure={measure}
+              show={show}
+              onGo={onGo}
+            />
+          </Strip>
+          <Strip title="Lines" note={`grind lines off, ${unit}; left open`} height={room * SHARES.lines}>
+            <DotStrip
+              label="How far each grind line is off its place, against its band"
+              scale={scale}
+              height={room * SHARES.lines}
+              band={strips.lineBand}
+              wanted={strips.lineBand.map(({ x }) => [x, 0])}
+              dots={strips.lines}
+              measure={measure}
+              show={(value) => showLength(value, unit, unit === "mm" ? 1 : undefined)}
+              onGo={onGo}
+            />
+          </Strip>
+          <Axis scale={scale} />
+          <Scribe scale={scale} height={size.height} />
+        </ScribePad>
+      )}
+      <AddPlace asked={asked} at={adding} onClose={() => setAdding(null)} onGo={onGo} />
+    </div>
+  );
+}
+
+/** Readings as dots: edge thickness as it is, lines as what they are off, and the edge's centre from both sides together. */
+function stripsOf(report: BenchReport) {
+  const read = report.lines.flatMap((line) => (line.figure ? [{ ...line, figure: line.figure }] : []));
+  const dot = (line: (typeof read)[number], y: number): Dot => ({
+    key: line.key,
+    x: line.wanted.x,
+    y,
+    within: line.figure.uncertainty.expanded,
+    verdict: line.figure.verdict,
+    isOpen: line.spot.side === "left",
+    spot: line.spot,
+  });
+  const lines = report.lines.filter(({ spot }) => spot.what === "line");
+  const over = report.lines.filter(({ spot }) => spot.what === "over");
+  return {
+    edge: read
+      .filter(({ spot }) => spot.what === "edge" || spot.what === "behind")
+      .map((line) => dot(line, line.figure.value)),
+    lines: read.filter(({ spot }) => spot.what === "line").map((line) => dot(line, line.figure.off)),
+    lineBand: lines
+      .filter(({ spot }) => spot.side === (lines.some((one) => one.spot.side === "right") ? "right" : "left"))
+      .map(({ wanted }) => ({ x: wanted.x, low: -wanted.band, high: wanted.band })),
+    centreBand: over
+      .filter(({ spot }) => spot.side === "right")
+      .map(({ wanted }) => ({ x: wanted.x, low: -wanted.band, high: wanted.band })),
+    centre: report.truth.centre.map(
+      ({ x, u, value, expanded, band }): Dot => ({
+        key: `centre ${u}`,
+        x,
+        y: value,
+        within: expanded,
+        verdict:
+          Math.abs(Math.abs(value) - band) < expanded ? "doubtful" : Math.abs(value) > band ? "out" : "good",
+        isOpen: false,
+        spot: { what: "over", u, side: value > 0 ? "left" : "right" },
+      }),
+    ),
+  };
+}
+
+const INK = { good: "#8fd0a5", doubtful: "var(--color-grind)", out: "var(--color-scribe)" } as const;
+
+function Spots({
+  report,
+  place,
+  height,
+  currentKey,
+  onGo,
+}: {
+  report: BenchReport;
+  place: SidePlace;
+  height: number;
+  currentKey: string | null;
+  onGo: (spot: Spot) => void;
+}) {
+  const file = useFile();
+  const { ring } = fieldOf(file);
+  const { px, py, scale } = place;
+  const draw = (side: "left" | "right") =>
+    report.grindLine[side].map((line) => pathThrough(line, px, py)).join("");
+  const current = report.lines.find(({ key }) => key === currentKey);
+  return (
+    <svg
+      width={scale.width}
+      height={height}
+      role="img"
+      aria-label="Where readings are taken, on the blade from its right side"
+      className="absolute inset-0"
+    >
+      <path
+        d={pathThrough(ringPoints(ring), px, py, true)}
+        fill="var(--color-layout-steel)"
+        stroke="var(--color-scribed)"
+        strokeWidth={1.3}
+      />
+      <g fill="none" stroke="var(--color-grind)" strokeWidth={1.4} opacity={0.8}>
+        <path d={draw("right")} />
+        <path d={draw("left")} strokeDasharray="6 4" />
+      </g>
+      {report.lines.map((line) => {
+        const at = spotPlace(file, line);
+        if (!at) return null;
+        const [x, y] = [px(at[0]), py(at[1])];
+        const ink = line.figure ? INK[line.figure.verdict] : "var(--color-scribed-faint)";
+        const isLeft = line.spot.side === "left";
+        return (
+          <circle
+            key={line.key}
+            cx={x}
+            cy={y}
+            r={line.figure ? 4 : 3}
+            fill={line.figure && !isLeft ? ink : "var(--color-layout)"}
+            stroke={ink}
+            strokeWidth={1.6}
+            className="cursor-pointer"
+            onPointerDown={(event) => {
+              event.stopPropagation();
+              onGo(line.spot);
+            }}
+          />
+        );
+      })}
+      {current && <Cross line={current} place={place} />}
+    </svg>
+  );
+}
+
+/** The spot that is read next, in cross hairs. */
+function Cross({ line, place }: { line: Line; place: SidePlace }) {
+  const file = useFile();
+  const at = spotPlace(file, line);
+  if (!at) return null;
+  const [x, y] = [place.px(at[0]), place.py(at[1])];
+  return (
+    <path
+      d={`M${x - 14} ${y}h9M${x + 5} ${y}h9M${x} ${y - 14}v9M${x} ${y + 5}v9`}
+      stroke="var(--color-scribe)"
+      strokeWidth={2.2}
+      fill="none"
+    />
+  );
+}
+
+/** Where a spot lies on the side view; null for what is read of the whole blade. */
+function spotPlace(
+  file: Parameters<typeof fieldOf>[0],
+  { spot, wanted }: Line,
+): readonly [number, number] | null {
+  const field = fieldOf(file);
+  const up: Partial<Record<Spot["what"], number>> = {
+    edge: 0,
+    behind: 1,
+    over: 2.5,
+    above: spot.height ?? 0,
+    line: wanted.value,
+    angle: 7,
+  };
+  if (spot.u !== undefined) {
+    const { x, y, inward } = stationAt(field, spot.u);
+    const s = up[spot.what] ?? 0;
+    return [x + inward[0] * s, y + inward[1] * s];
+  }
+  if (spot.x !== undefined) return [spot.x, spot.what === "square" ? 0 : -3];
+  if (spot.what === "plunge" || spot.what === "lean") {
+    const y = field.plunges[spot.side!]?.y ?? 0;
+    return [wanted.x, spot.what === "plunge" ? y : y * 0.55];
+  }
+  return null;
+}

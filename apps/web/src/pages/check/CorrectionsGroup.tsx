@@ -1,0 +1,95 @@
+import type { BenchReport } from "@true-spine/core/findings/bench-report.ts";
+import { CAUTION, type Correction } from "@true-spine/core/inspect/correct.ts";
+import type { AcceptedCorrection } from "@true-spine/core/inspect/schema.ts";
+import type { StageKind } from "@true-spine/core/route/schema.ts";
+import { STAGES } from "@true-spine/core/route/stages.ts";
+import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
+import { useSettings } from "../../app/settings.ts";
+import { useDocument, useScreen } from "../../blade/screen.ts";
+import { Group, SmallButton } from "../../parts/Group.tsx";
+import { markCorrection, putCorrections } from "../../readings/corrections.ts";
+
+/** What to take off which face: proposed from the readings, put on the route, done. */
+export function CorrectionsGroup({ report, stage }: { report: BenchReport; stage: StageKind }) {
+  const { open } = useScreen();
+  const check = useDocument("check");
+  const standing = check.corrections.filter((one) => one.stage === stage && !one.done);
+  const { corrections } = report;
+  if (corrections.length === 0 && standing.length === 0) return null;
+  return (
+    <Group title="Put right">
+      {standing.length > 0 && (
+        <ul className="flex flex-col gap-1.5">
+          {standing.map((one) => (
+            <li key={one.id} className="text-sm">
+              <Standing one={one} />
+            </li>
+          ))}
+        </ul>
+      )}
+      {standing.length === 0 &&
+        corrections.map((one) => <Proposed key={`${one.side} ${one.from}`} one={one} />)}
+      {standing.length === 0 && corrections.length > 0 && (
+        <SmallButton onClick={() => putCorrections(open, stage, corrections)}>
+          put {corrections.length === 1 ? "it" : `all ${corrections.length}`} on the route
+        </SmallButton>
+      )}
+      {standing.length > 1 && (
+        <SmallButton
+          onClick={() =>
+            markCorrection(
+              open,
+              standing.map(({ id }) => id),
+              "done",
+            )
+          }
+        >
+          all done: read again
+        </SmallButton>
+      )}
+      <p className="border-l-4 border-watch bg-room px-2 py-1 text-xs">{STAGES.finish.caution}</p>
+    </Group>
+  );
+}
+
+function Proposed({ one }: { one: Correction }) {
+  const unit = useSettings((settings) => settings.unit);
+  const say = (mm: number) => showLengthWithUnit(mm, unit);
+  const isEnough = one.spare >= one.needed;
+  return (
+    <div className="text-sm">
+      <p className="font-semibold">
+        <span className="capitalize">{one.side}</span> face, {place(one.from, unit)}–{place(one.to, unit)}{" "}
+        {unit}: take {say(one.most)} off at its most
+      </p>
+      <p className="text-xs text-faint">
+        About {one.passes} passes{one.belt && ` with ${one.belt}`}
+        {one.passes > 3 && `; look after ${Math.ceil(one.passes * CAUTION)}`}. The line climbs{" "}
+        {say(one.lineClimbs)}, the edge thins {say(one.edgeThins)}, {one.grams.toFixed(1)} g come off.
+        {one.plungeBack !== null &&
+          ` At the plunge its sweep comes out ${say(one.plungeBack)} further back: take the other side with it.`}{" "}
+        {isEnough
+          ? `${say(one.spare)} stays above the finished blade there.`
+          : `Only ${say(Math.max(0, one.spare))} stays there; ${say(one.needed)} is needed.`}
+      </p>
+    </div>
+  );
+}
+
+const place = (x: number, unit: Parameters<typeof showLength>[1]) =>
+  showLength(x, unit, unit === "mm" ? 0 : undefined);
+
+function Standing({ one }: { one: AcceptedCorrection }) {
+  const { open } = useScreen();
+  return (
+    <>
+      <p>{one.why}</p>
+      <p className="mt-1 flex gap-2">
+        <SmallButton onClick={() => markCorrection(open, [one.id], "done")}>done</SmallButton>
+        <SmallButton onClick={() => markCorrection(open, [one.id], "gone")}>
+          take it off the route
+        </SmallButton>
+      </p>
+    </>
+  );
+}

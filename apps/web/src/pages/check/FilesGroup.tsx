@@ -1,0 +1,156 @@
+import type { StageKind } from "@true-spine/core/route/schema.ts";
+import type { BroughtReadings } from "@true-spine/formats/read-readings.ts";
+import { writeReadings } from "@true-spine/formats/read-readings.ts";
+import { proxy, wrap } from "comlink";
+import { useRef, useState } from "react";
+import { useStore } from "zustand";
+import { useFile, useScreen } from "../../blade/screen.ts";
+import { download } from "../../parts/download.ts";
+import { Group, SmallButton } from "../../parts/Group.tsx";
+import type { Filing } from "../../workers/files.worker.ts";
+
+type State =
+  | { readonly at: "idle" }
+  | { readonly at: "reading" | "sending"; readonly done: number; readonly of: number }
+  | {
+      readonly at: "done";
+      readonly kept: number;
+      readonly known: number;
+      readonly refused: BroughtReadings["refused"];
+    }
+  | { readonly at: "failed"; readonly why: string };
+
+const MOST_SHOWN = 200;
+
+/** Readings in from a file, with progress and every row that was refused; and out again. */
+export function FilesGroup({ stage }: { stage: StageKind }) {
+  const { readings, id } = useScreen();
+  const file = useFile();
+  const taken = useStore(readings.state);
+  const [state, setState] = useState<State>({ at: "idle" });
+  const stop = useRef<AbortController | null>(null);
+  const bring = async (picked: File) => {
+    const control = new AbortController();
+    stop.current = control;
+    const worker = new Worker(new URL("../../workers/files.worker.ts", import.meta.url), {
+      type: "module",
+    });
+    const isStopped = new Promise<null>((resolve) =>
+      control.signal.addEventListener("abort", () => resolve(null)),
+    );
+    try {
+      setState({ at: "reading", done: 0, of: 1 });
+      const text = await picked.text();
+      const read = await Promise.race([
+        wrap<Filing>(worker).readings(
+          text,
+          id,
+          file,
+          stage,
+          proxy((share: number) => setState({ at: "reading", done: share, of: 1 })),
+        ),
+        isStopped,
+      ]);
+      if (!read) {
+        setState({ at: "idle" });
+        return;
+      }
+      const of = read.readings.length;
+      setState({ at: "sending", done: 0, of });
+      const kept = await readings.bring(
+        read.readings,
+        (done) => setState({ at: "sending", done, of }),
+        control.signal,
+      );
+      setState({ at: "done", kept, known: control.signal.aborted ? 0 : of - kept, refused: read.refused });
+    } catch (error) {
+      setState({
+        at: "failed",
+        why: `${error instanceof Error ? error.message : "It could not be brought in."} What was sent is kept; bring the same file again and only the rest is added.`,
+      });
+    } finally {
+      worker.terminate();
+    }
+  };
+  const isBusy = state.at === "reading" || state.at === "sending";
+  return (
+    <Group title="Readings in and out">
+      <label className="text-xs">
+        <span className="mb-1 block text-faint">CSV with the columns what, value, x or u, side, …</span>
+        <input
+          type="file"
+          accept=".csv,.json,text/csv,application/json"
+          aria-label="File of readings"
+          disabled={isBusy}
+          className="w-full text-xs"
+          onChange={(event) => {
+            const picked = event.currentTarget.files?.[0];
+            event.currentTarget.value = "";
+            if (picked) void bring(picked);
+          }}
+        />
+      </label>
+      {isBusy && (
+        <div className="flex items-center gap-2 text-xs">
+          <progress
+            aria-label="Bringing readings in"
+            className="min-w-0 flex-1"
+            value={state.done}
+            max={Math.max(1, state.of)}
+          />
+          <span>{state.at === "sending" ? `${state.done} of ${state.of}` : "reading it"}</span>
+          <SmallButton onClick={() => stop.current?.abort()}>stop</SmallButton>
+        </div>
+      )}
+      {state.at === "failed" && (
+        <p role="alert" className="text-xs text-fix">
+          {state.why}
+        </p>
+      )}
+      {state.at === "done" && (
+        <div className="text-xs" role="status">
+          {state.kept} brought in{state.known > 0 && `, ${state.known} were known already`}
+          {state.refused.length > 0 && `, ${state.refused.length} rows refused`}.
+          {state.refused.length > 0 && (
+            <ul aria-label="Rows refused" className="mt-1 max-h-40 overflow-y-auto border-t border-rule">
+              {state.refused.slice(0, MOST_SHOWN).map(({ line, why }) => (
+                <li key={`${line} ${why}`} className="border-b border-rule py-0.5">
+                  line {line}: {why}
+                </li>
+              ))}
+              {state.refused.length > MOST_SHOWN && <li>and {state.refused.length - MOST_SHOWN} more</li>}
+            </ul>
+          )}
+        </div>
+      )}
+      {taken.taken.length > 0 && (
+        <div className="flex gap-2">
+          <SmallButton
+            onClick={() =>
+              download(
+                `${file.name} readings`,
+                ".csv",
+                writeReadings(taken.taken, [...taken.struck]),
+                "text/csv",
+              )
+            }
+          >
+            all {taken.taken.length} as CSV
+          </SmallButton>
+          <SmallButton
+            onClick={() =>
+              download(
+                `${file.name} readings`,
+                ".json",
+                `${JSON.stringify({ format: "true-spine/readings", version: 1, taken: taken.taken }, null, 2)}\n`,
+                "application/json",
+              )
+            }
+          >
+            as JSON
+          </SmallButton>
+        </div>
+      )}
+    </Group>
+  );
+}

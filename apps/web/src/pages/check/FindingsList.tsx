@@ -1,0 +1,136 @@
+import type { BenchReport } from "@true-spine/core/findings/bench-report.ts";
+import type { Finding } from "@true-spine/core/findings/finding.ts";
+import type { StageKind } from "@true-spine/core/route/schema.ts";
+import { useState } from "react";
+import { useDocument, useScreen } from "../../blade/screen.ts";
+import { SmallButton } from "../../parts/Group.tsx";
+import { Sign } from "../../parts/Sign.tsx";
+
+/** Is the work true: what the readings say, worst first; each leads to its place, and can be let stand with a reason. */
+export function FindingsList({ report, stage }: { report: BenchReport; stage: StageKind }) {
+  const { rail, open } = useScreen();
+  const check = useDocument("check");
+  const [asking, setAsking] = useState<string | null>(null);
+  const { findings, notJudged, astray, isUnexplained } = report;
+  const isRead = report.lines.some(({ figure }) => figure);
+  const accepted = check.accepted.filter((one) => one.stage === stage);
+  const letStand = (finding: Finding, reason: string) => {
+    const now = open.store.getState().check;
+    open.end();
+    open.put({
+      check: {
+        ...now,
+        accepted: [
+          ...now.accepted,
+          {
+            when: new Date().toISOString(),
+            stage,
+            finding: finding.id,
+            words: finding.message.slice(0, 500),
+            reason,
+          },
+        ],
+      },
+    });
+    setAsking(null);
+  };
+  const takeBack = (when: string) => {
+    const now = open.store.getState().check;
+    open.end();
+    open.put({ check: { ...now, accepted: now.accepted.filter((one) => one.when !== when) } });
+  };
+  const isLet = (finding: Finding) => accepted.some((one) => one.finding === finding.id);
+  return (
+    <section aria-label="Is the work true">
+      {!isRead && (
+        <p className="py-2 text-sm text-faint">
+          Nothing is read yet. Go round in the order of the list: type and Enter, or press the instrument.
+        </p>
+      )}
+      {isRead && findings.length === 0 && (
+        <p className="flex items-center gap-2 py-2 text-sm">
+          <Sign of="well" /> What was read is within its bands.
+        </p>
+      )}
+      <ul>
+        {findings.map((finding) => (
+          <li key={finding.message} className="flex items-start gap-2 border-b border-rule py-1.5 text-sm">
+            <Sign of={finding.severity} className="mt-1 size-3.5" />
+            <div className="min-w-0 flex-1" title={`Basis: ${finding.basis}`}>
+              <button
+                type="button"
+                className="text-left font-semibold first-letter:uppercase hover:underline"
+                onClick={() => finding.where.x && rail.setState({ scribe: finding.where.x[0] })}
+              >
+                {finding.message}
+              </button>{" "}
+              {finding.advice}
+              {asking === finding.message && (
+                <Reason onKeep={(reason) => letStand(finding, reason)} onClose={() => setAsking(null)} />
+              )}
+            </div>
+            {finding.id !== "fault-pattern" && !isLet(finding) && asking !== finding.message && (
+              <SmallButton
+                label={`Let it stand: ${finding.message}`}
+                onClick={() => setAsking(finding.message)}
+              >
+                let it stand
+              </SmallButton>
+            )}
+          </li>
+        ))}
+      </ul>
+      {isUnexplained && (
+        <p className="py-1.5 text-sm">
+          Something is off that no fault known here explains: read the worst of them again.
+        </p>
+      )}
+      {accepted.map((one) => (
+        <p key={one.when} className="flex items-center gap-2 border-b border-rule py-1 text-xs">
+          <span className="min-w-0 flex-1">
+            Let stand: {one.words} <em>{one.reason}</em>
+          </span>
+          <SmallButton onClick={() => takeBack(one.when)}>take back</SmallButton>
+        </p>
+      ))}
+      {isRead && (notJudged.length > 0 || astray > 0) && (
+        <p className="py-1.5 text-xs text-faint">
+          Not judged: {notJudged.map(({ why }) => why).join(" ")}
+          {astray > 0 && ` ${astray} readings lie where this blade now has nothing to read; they are kept.`}
+        </p>
+      )}
+    </section>
+  );
+}
+
+function Reason({ onKeep, onClose }: { onKeep: (reason: string) => void; onClose: () => void }) {
+  const [text, setText] = useState("");
+  const isSaid = text.trim().length >= 3;
+  return (
+    <form
+      className="mt-1 flex gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (isSaid) onKeep(text.trim().slice(0, 500));
+      }}
+    >
+      <input
+        // biome-ignore lint/a11y/noAutofocus: opened by the button that asked for it
+        autoFocus
+        aria-label="Why it may stand; the spec sheet says so"
+        placeholder="why it may stand; the spec sheet says so"
+        className="h-8 min-w-0 flex-1 rounded border border-frame bg-sheet px-2"
+        value={text}
+        onChange={(event) => setText(event.currentTarget.value)}
+        onKeyDown={(event) => event.key === "Escape" && onClose()}
+      />
+      <button
+        type="submit"
+        disabled={!isSaid}
+        className="rounded border border-frame px-2 text-xs font-semibold disabled:opacity-50"
+      >
+        keep
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,162 @@
+import type { Line } from "@true-spine/core/inspect/bench.ts";
+import { QUANTITY } from "@true-spine/core/inspect/quantity.ts";
+import type { StageKind } from "@true-spine/core/route/schema.ts";
+import { STAGES } from "@true-spine/core/route/stages.ts";
+import { showLength } from "@true-spine/core/units/length.ts";
+import { useEffect, useRef, useState } from "react";
+import { useSettings } from "../../app/settings.ts";
+import { useDocument } from "../../blade/screen.ts";
+import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
+import { readFigure, showFigure, unitOf } from "../../readings/figures.ts";
+import { stagesToCheck } from "./stage.ts";
+
+/** The next reading: where, how, what it should be; typed and entered, or read by pressing the instrument's button. */
+export function ReadGroup({
+  stage,
+  onStage,
+  line,
+  lines,
+  onPress,
+  toBox,
+  onTake,
+  onStep,
+}: {
+  stage: StageKind;
+  onStage: (stage: StageKind) => void;
+  line: Line | null;
+  lines: readonly Line[];
+  /** Presses the instrument that is here for it; null where none is. */
+  onPress: (() => void) | null;
+  /** Every change of it puts the cursor back into the box. */
+  toBox: number;
+  onTake: (value: number) => void;
+  onStep: (by: 1 | -1) => void;
+}) {
+  const route = useDocument("route");
+  const unit = useSettings((settings) => settings.unit);
+  const [text, setText] = useState("");
+  const [why, setWhy] = useState<string | null>(null);
+  const box = useRef<HTMLInputElement>(null);
+  const isHere = line !== null;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a change of toBox is the asking itself
+  useEffect(() => {
+    if (isHere) box.current?.focus({ preventScroll: true });
+  }, [isHere, toBox]);
+  const read = lines.filter(({ figure }) => figure).length;
+  const enter = () => {
+    if (!line) return;
+    if (text.trim() === "") {
+      if (onPress) onPress();
+      else setWhy("Type what it reads, then Enter.");
+      return;
+    }
+    const figure = readFigure(line.spot.what, text, unit);
+    if (!figure.ok) {
+      setWhy(figure.why);
+      return;
+    }
+    setText("");
+    setWhy(null);
+    onTake(figure.value);
+  };
+  return (
+    <Group
+      title="Next reading"
+      aside={
+        <span className="text-xs text-faint" role="status">
+          {read} of {lines.length} read
+        </span>
+      }
+    >
+      <Choice
+        label="After"
+        value={stage}
+        options={stagesToCheck(route).map((kind) => ({ value: kind, name: STAGES[kind].name }))}
+        onChange={(value) => onStage(value as StageKind)}
+      />
+      {line && (
+        <>
+          <p className="text-lg leading-tight font-bold first-letter:uppercase">
+            {QUANTITY[line.spot.what].name}
+            {line.spot.side && <span className="text-accent">, {line.spot.side}</span>}
+          </p>
+          <p className="text-sm">
+            <Place line={line} />
+            <span className="text-faint">{QUANTITY[line.spot.what].how}</span>
+          </p>
+          <div className="flex items-end gap-3">
+            <label className="min-w-0 flex-1">
+              <span className="text-xs text-faint">reads, {unitOf(line.spot.what, unit)}</span>
+              <input
+                ref={box}
+                aria-label="What it reads"
+                autoComplete="off"
+                inputMode="decimal"
+                aria-invalid={why !== null}
+                aria-describedby={why ? "take-why" : undefined}
+                className={`h-14 w-full rounded border bg-sheet px-3 text-right text-3xl font-bold ${why ? "border-2 border-fix" : "border-frame"}`}
+                value={text}
+                onChange={(event) => {
+                  setText(event.currentTarget.value);
+                  setWhy(null);
+                }}
+                onKeyDown={(event) => {
+                  if (event.key === "Enter") {
+                    event.preventDefault();
+                    enter();
+                  } else if (event.key === "ArrowDown" || event.key === "ArrowUp") {
+                    event.preventDefault();
+                    onStep(event.key === "ArrowDown" ? 1 : -1);
+                  }
+                }}
+              />
+            </label>
+            <p className="w-28 shrink-0 pb-1 text-right">
+              <span className="block text-xs text-faint">should show</span>
+              <span className="block text-2xl font-bold">{showFigure(line.spot.what, line.shows, unit)}</span>
+              <span className="block text-xs text-faint">
+                ± {showFigure(line.spot.what, line.wanted.band, unit)}
+              </span>
+            </p>
+          </div>
+          {why && (
+            <p id="take-why" role="alert" className="text-xs text-fix">
+              {why}
+            </p>
+          )}
+          <div className="flex flex-wrap items-center gap-2">
+            <SmallButton onClick={() => onStep(-1)}>before</SmallButton>
+            <SmallButton onClick={() => onStep(1)}>next</SmallButton>
+            {onPress && <SmallButton onClick={onPress}>press its button (Enter)</SmallButton>}
+          </div>
+          <p className="text-xs text-faint">
+            with the {line.instrument}
+            {Math.abs(line.shows - line.wanted.value) > 0.002 &&
+              `; its jaws touch ${showLength(line.shows - line.wanted.value, unit)} more on this slope, which is taken off`}
+            . ↑ ↓ go along the list.
+          </p>
+        </>
+      )}
+      {!line && (
+        <p className="text-sm text-faint">
+          {lines.length > 0
+            ? "All of the round is read. Choose a place in the list to read it again."
+            : "Nothing of this stage is read at the bench."}
+        </p>
+      )}
+    </Group>
+  );
+}
+
+function Place({ line }: { line: Line }) {
+  const unit = useSettings((settings) => settings.unit);
+  const { at } = QUANTITY[line.spot.what];
+  if (at === "whole") return null;
+  const height = line.spot.height;
+  return (
+    <strong className="font-semibold">
+      at {showLength(line.wanted.x, unit, unit === "mm" ? 0 : undefined)} {unit} from the junction
+      {height !== undefined && `, ${showLength(height, unit, unit === "mm" ? 0 : undefined)} up`}.{" "}
+    </strong>
+  );
+}

@@ -1,0 +1,85 @@
+import type { LayoutSheet } from "@true-spine/core/route/layout.ts";
+import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
+import { useSettings } from "../../app/settings.ts";
+import { Group } from "../../parts/Group.tsx";
+
+/** The layout sheet: gauge, lines at heel, middle and tip, where they cross, grind line to scribe now, marks, squareness. */
+export function LayoutGroup({ layout }: { layout: LayoutSheet }) {
+  const unit = useSettings((settings) => settings.unit);
+  const say = (mm: number | null | undefined) =>
+    mm === null || mm === undefined ? "–" : showLength(mm, unit);
+  const whole = (mm: number) => showLengthWithUnit(mm, unit);
+  const rows: [string, (place: LayoutSheet["places"][number]) => string, string][] = [
+    ["over the flats", ({ flats }) => say(flats), "the thickness when the lines are scribed"],
+    [
+      "gap of the lines",
+      ({ gap }) => say(gap),
+      "T − 2s; negative: they have crossed, the centre is still midway",
+    ],
+    ["stop outside, a side", ({ outside }) => say(outside), "half of the edge to leave, less the gap"],
+    ["one line at", ({ single }) => say(single), "half the thickness: right only where it was set"],
+    ["drill, lines apart", ({ drillApart }) => say(drillApart), "a drill laid flat and flipped: |T − D|"],
+    ["grind line now", ({ line }) => say(line.right?.now ?? line.left?.now), "what the rough belt leaves"],
+    ["it climbs by", ({ line }) => say(line.right?.climb ?? line.left?.climb), "to its final place"],
+  ];
+  return (
+    <Group title="Layout sheet">
+      <p className="text-sm">
+        Height gauge at <strong>{whole(layout.setting)}</strong>, from both faces.
+      </p>
+      {layout.meetAt !== null && (
+        <p className="text-xs">
+          On the taper the lines meet at {say(layout.meetAt)} and cross beyond it.
+          {layout.missesFrom !== null &&
+            ` From ${say(layout.missesFrom)} on the steel is thinner than the gauge is set: it scribes nothing.`}
+        </p>
+      )}
+      <table className="w-full text-xs">
+        <thead className="text-[11px] text-faint">
+          <tr>
+            <th className="text-left font-normal">{unit}</th>
+            {layout.places.map(({ place }) => (
+              <th key={place} className="text-right font-normal" scope="col">
+                {place}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(([name, of, from]) => (
+            <tr key={name} title={from}>
+              <th scope="row" className="py-0.5 text-left font-normal">
+                {name}
+              </th>
+              {layout.places.map((place) => (
+                <td key={place.place} className="text-right font-semibold">
+                  {of(place)}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {layout.plunges.map(({ side, foot, top }) => (
+        <p key={side} className="text-xs">
+          Plunge, {side === "both" ? "both sides" : side}: foot at {say(foot)}, top at {say(top)} from the
+          junction.
+        </p>
+      ))}
+      {layout.holes.map(({ x, y, d }) => (
+        <p key={`${x} ${y}`} className="text-xs">
+          Hole {say(d)} across: {say(x)} from the junction, {say(-y)} below the datum.
+        </p>
+      ))}
+      {layout.squareness.length > 0 && (
+        <p className="text-xs">
+          Outline out of square by{" "}
+          {layout.squareness
+            .map(({ degrees, apart }) => `${degrees}°: grind lines ${whole(apart)} apart`)
+            .join("; ")}
+          .
+        </p>
+      )}
+    </Group>
+  );
+}

@@ -1,0 +1,119 @@
+import { micronsOf, nearestGrade, scaleOf } from "@true-spine/core/abrasive/gradings.ts";
+import { firstRoute } from "@true-spine/core/route/first.ts";
+import { type Route, STAGE_KINDS } from "@true-spine/core/route/schema.ts";
+import { SCHOOLS, STAGES, withStage } from "@true-spine/core/route/stages.ts";
+import { useState } from "react";
+import { useDocument, useScreen } from "../../blade/screen.ts";
+import { whyNot } from "../../blade/store.ts";
+import { useEdit } from "../../blade/useEdit.ts";
+import { AngleBox, LengthBox } from "../../parts/Box.tsx";
+import { Choice, Group } from "../../parts/Group.tsx";
+
+const GRADES = scaleOf("P").grades;
+
+/** A route without what is undefined. */
+const compact = (route: Route) =>
+  Object.fromEntries(Object.entries(route).filter(([, value]) => value !== undefined)) as Route;
+
+/** What is chosen about the route; everything else follows from it and from the blade. */
+export function RouteControls() {
+  const { open } = useScreen();
+  const { visit } = useEdit();
+  const route = useDocument("route");
+  const [why, setWhy] = useState<string | null>(null);
+  const put = (change: Partial<Route>) => whyNot(open.put({ route: compact({ ...route, ...change }) }));
+  const press = (change: Partial<Route>) => {
+    open.end();
+    setWhy(put(change));
+  };
+  const kinds = route.stages.map((stage) => stage.kind);
+  const school = SCHOOLS.find(({ stages }) => stages.join() === kinds.join());
+  const missing = STAGE_KINDS.filter((kind) => !kinds.includes(kind));
+  const grade = (label: string, microns: number, onChange: (microns: number) => void) => (
+    <Choice
+      label={label}
+      value={nearestGrade("P", microns)!.grade}
+      options={GRADES.map(([name]) => ({ value: name, name }))}
+      onChange={(name) => onChange(micronsOf("P", name)!)}
+    />
+  );
+  return (
+    <Group title="Route">
+      <Choice
+        label="Way of working"
+        value={school?.key ?? ""}
+        options={[
+          ...(school ? [] : [{ value: "", name: "your own order" }]),
+          ...SCHOOLS.map(({ key, name }) => ({ value: key, name })),
+        ]}
+        onChange={(key) => {
+          const chosen = SCHOOLS.find((one) => one.key === key);
+          if (!chosen) return;
+          const { stages, oven } = firstRoute(open.store.getState().file, chosen);
+          const done = new Map(route.stages.map((stage) => [stage.kind, stage]));
+          press({ oven, stages: stages.map((stage) => done.get(stage.kind) ?? stage) });
+        }}
+      />
+      {school && <p className="text-xs text-faint">{school.words}</p>}
+      <LengthBox label="Stock" value={route.stock} onVisit={visit} onCommit={(stock) => put({ stock })} />
+      <LengthBox
+        label="Left for the oven, a side"
+        value={route.oven}
+        onVisit={visit}
+        onCommit={(oven) => put({ oven })}
+      />
+      <LengthBox
+        label="Skin after the oven, a side"
+        value={route.skin}
+        onVisit={visit}
+        onCommit={(skin) => put({ skin })}
+      />
+      <AngleBox
+        label="Rough flat at, 0 as the bevel"
+        value={route.roughAngle ?? 0}
+        onVisit={visit}
+        onCommit={(angle) => put({ roughAngle: angle > 0 ? angle : undefined })}
+      />
+      {grade("Coarse belts end at", route.coarse, (coarse) => press({ coarse }))}
+      {grade("Bevels finished at", route.finish.bevels, (bevels) =>
+        press({ finish: { ...route.finish, bevels } }),
+      )}
+      {grade("Flats finished at", route.finish.flats, (flats) =>
+        press({ finish: { ...route.finish, flats } }),
+      )}
+      {grade("Edge finished at", route.finish.edge, (edge) => press({ finish: { ...route.finish, edge } }))}
+      <label className="flex items-center gap-2 text-sm text-faint">
+        <input
+          type="checkbox"
+          checked={route.clay ?? false}
+          onChange={(event) => press({ clay: event.currentTarget.checked || undefined })}
+        />
+        a clay line is wanted
+      </label>
+      <LengthBox
+        label="Gap of the centre lines"
+        value={route.gap}
+        onVisit={visit}
+        onCommit={(gap) => put({ gap })}
+      />
+      {missing.length > 0 && (
+        <Choice
+          label="Add a stage"
+          value=""
+          options={[
+            { value: "", name: "choose …" },
+            ...missing.map((kind) => ({ value: kind, name: STAGES[kind].name })),
+          ]}
+          onChange={(kind) => {
+            if (kind) press({ stages: withStage(route.stages, { kind: kind as (typeof missing)[number] }) });
+          }}
+        />
+      )}
+      {why && (
+        <p role="alert" className="text-xs text-fix">
+          {why}
+        </p>
+      )}
+    </Group>
+  );
+}

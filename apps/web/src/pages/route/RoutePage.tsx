@@ -1,0 +1,169 @@
+import { firstRoute } from "@true-spine/core/route/first.ts";
+import type { Stage } from "@true-spine/core/route/schema.ts";
+import { SCHOOLS, STAGES } from "@true-spine/core/route/stages.ts";
+import { useState } from "react";
+import { Link } from "react-router";
+import { useDocument, useScreen } from "../../blade/screen.ts";
+import { SmallButton } from "../../parts/Group.tsx";
+import { Sign } from "../../parts/Sign.tsx";
+import { markCorrection } from "../../readings/corrections.ts";
+import { useRouteReport } from "../../workers/route.ts";
+import { LadderRail } from "./LadderRail.tsx";
+import { LayoutGroup } from "./LayoutGroup.tsx";
+import { RemovedStages } from "./RemovedStages.tsx";
+import { RouteControls } from "./RouteControls.tsx";
+import { StageGroup } from "./StageGroup.tsx";
+import { StageSection } from "./StageSection.tsx";
+import { StageTable } from "./StageTable.tsx";
+
+/** From bar to finished edge: the ladder of stages, what each leaves, its belts, its layout and its set-up. */
+export function RoutePage() {
+  const { open, id } = useScreen();
+  const route = useDocument("route");
+  const { report, findings, isBehind } = useRouteReport();
+  const [picked, setPicked] = useState<number | null>(null);
+  if (route.stages.length === 0) return <NoRoute />;
+  const next = route.stages.findIndex((stage) => stage.done === undefined);
+  const chosen = Math.min(picked ?? Math.max(0, next), route.stages.length - 1);
+  const kind = route.stages[chosen]!.kind;
+  const stage = report?.stages.find((one) => one.kind === kind);
+  // From the route as it stands, not as it was drawn: two changes may come before the next drawing.
+  const change = (of: (stages: readonly Stage[]) => Stage[]) => {
+    const now = open.store.getState().route;
+    open.end();
+    open.put({ route: { ...now, stages: of(now.stages) } });
+  };
+  return (
+    <div className="flex min-h-0 flex-1 max-lg:portrait:flex-col" aria-busy={isBehind}>
+      <div className="flex min-w-0 flex-1 flex-col max-lg:portrait:min-h-[60%]">
+        <div className="h-[52%] shrink-0">
+          {report ? (
+            <LadderRail stages={report.stages} chosen={chosen} />
+          ) : (
+            <p className="p-6 text-faint">Working the stages out …</p>
+          )}
+        </div>
+        <div className="min-h-0 flex-1 overflow-y-auto border-t border-rule bg-sheet px-2">
+          <p className="flex items-center gap-3 py-1.5 text-xs text-faint">
+            {/* Loaded anew: only a page that was is looked after when the network goes. */}
+            <Link
+              reloadDocument
+              to={`/card/${id}`}
+              className="rounded bg-deep px-3 py-1.5 text-sm font-semibold text-on-deep"
+            >
+              To the grinder card
+            </Link>
+            {next < 0
+              ? "Every stage is done."
+              : `${route.stages.filter((one) => one.done).length} of ${route.stages.length} done.`}
+            {report &&
+              report.minutes > 0 &&
+              ` About ${Math.round(report.minutes)} minutes at the belts in all.`}
+          </p>
+          {findings.length > 0 && (
+            <ul aria-label="Is the plan sound" className="border-t border-rule">
+              {findings.map(({ id, severity, message, advice, basis }) => (
+                <li
+                  key={`${id} ${message}`}
+                  className="flex items-start gap-2 border-b border-rule py-1.5 text-sm"
+                >
+                  <Sign of={severity} className="mt-1 size-3.5" />
+                  <span title={`Basis: ${basis}`}>
+                    <strong className="font-semibold">{message}</strong> {advice}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          )}
+          <ToPutRight />
+          <StageTable
+            route={route}
+            stages={report?.stages ?? null}
+            chosen={chosen}
+            onChoose={setPicked}
+            onChange={change}
+          />
+        </div>
+      </div>
+      <aside
+        aria-label="The stage, and what is chosen"
+        className="w-84 shrink-0 overflow-y-auto border-l border-rule bg-room max-lg:portrait:w-full max-lg:portrait:shrink"
+      >
+        <div className="flex flex-col gap-1.5">
+          {report && <StageSection stages={report.stages} chosen={chosen} />}
+          {stage && (
+            <StageGroup
+              key={kind}
+              stage={stage}
+              plan={route.stages[chosen]!}
+              onPlan={(part) =>
+                change((all) => all.map((one) => (one.kind === kind ? withPart(one, part) : one)))
+              }
+            />
+          )}
+          {report?.layout && <LayoutGroup layout={report.layout} />}
+          <RouteControls />
+          <RemovedStages />
+        </div>
+      </aside>
+    </div>
+  );
+}
+
+/** Corrections that were accepted at the bench and are still to be done: steps of the route like any other. */
+function ToPutRight() {
+  const { open } = useScreen();
+  const { corrections } = useDocument("check");
+  const standing = corrections.filter(({ done }) => !done);
+  if (standing.length === 0) return null;
+  return (
+    <ul aria-label="To put right" className="border-t border-rule">
+      {standing.map(({ id, stage, why }) => (
+        <li key={id} className="flex items-center gap-2 border-b border-rule py-1.5 text-sm">
+          <Sign of="fix" className="size-3.5" />
+          <span className="min-w-0 flex-1">
+            Put right after {STAGES[stage].name.toLowerCase()}: {why}
+          </span>
+          <SmallButton onClick={() => markCorrection(open, [id], "done")}>done</SmallButton>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** A stage with a part of it changed; what is undefined is taken away. */
+function withPart(stage: Stage, part: Partial<Stage>): Stage {
+  return Object.fromEntries(
+    Object.entries({ ...stage, ...part }).filter(([, value]) => value !== undefined),
+  ) as Stage;
+}
+
+function NoRoute() {
+  const { open } = useScreen();
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto p-8">
+      <h2 className="text-lg font-bold">No route yet</h2>
+      <p className="mt-1 max-w-prose text-sm text-faint">
+        Choose how you work. Every stage is worked out backwards from the finished blade: the edge to stop at,
+        the line to scribe, the belts. All of it can be changed.
+      </p>
+      <ul className="mt-4 flex max-w-prose flex-col gap-2">
+        {SCHOOLS.map((school) => (
+          <li key={school.key}>
+            <button
+              type="button"
+              className="w-full rounded border border-frame bg-sheet px-4 py-3 text-left hover:bg-room"
+              onClick={() => {
+                open.end();
+                open.put({ route: firstRoute(open.store.getState().file, school) });
+              }}
+            >
+              <span className="block font-semibold first-letter:uppercase">{school.name}</span>
+              <span className="block text-sm text-faint">{school.words}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

@@ -1,0 +1,256 @@
+import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
+import {
+  angleFrom,
+  lineAfterFlats,
+  otherSide,
+  readingFor,
+  type Setup,
+  zeroProcedure,
+} from "@true-spine/core/grind/setups.ts";
+import type { StageReport } from "@true-spine/core/route/report.ts";
+import type { Stage } from "@true-spine/core/route/schema.ts";
+import { STAGES } from "@true-spine/core/route/stages.ts";
+import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
+import { useId, useState } from "react";
+import { useSettings } from "../../app/settings.ts";
+import { BeltsTable } from "../../parts/BeltsTable.tsx";
+import { Caution } from "../../parts/Caution.tsx";
+import { Choice, Group } from "../../parts/Group.tsx";
+import { NumberBox } from "../../parts/NumberBox.tsx";
+import { useShop } from "../../shop/shop.ts";
+
+/** The stage in hand: what it is, its belts, the set-up's own reading, and what to beware of. */
+export function StageGroup({
+  stage,
+  plan,
+  onPlan,
+}: {
+  stage: StageReport;
+  plan: Stage;
+  onPlan: (change: Partial<Stage>) => void;
+}) {
+  const { name, words, caution } = STAGES[stage.kind];
+  const unit = useSettings((settings) => settings.unit);
+  return (
+    <>
+      <Group title={name}>
+        <p className="text-xs text-faint">{words}</p>
+        {stage.removed > 0.05 && (
+          <p className="text-xs">
+            Takes off {stage.removed.toFixed(1)} g
+            {stage.isBevelled &&
+              `; ${showLengthWithUnit(stage.left.faces, unit, unit === "mm" ? 2 : undefined)} is left on each bevel face after it`}
+            .
+          </p>
+        )}
+        {stage.belts && <Belts stage={stage} />}
+      </Group>
+      {stage.isBevelled && stage.readings.some((reading) => reading.angle.right !== null) && (
+        <SetupGroup stage={stage} setup={plan.setup} onSetup={(setup) => onPlan({ setup })} />
+      )}
+      <HeatGroup stage={stage} />
+      <NoteGroup plan={plan} onPlan={onPlan} />
+      <Caution>{`${caution} Training and the maker of your machine come first.`}</Caution>
+    </>
+  );
+}
+
+function Belts({ stage }: { stage: StageReport }) {
+  const { on, planned, skipped } = stage.belts!;
+  if (!planned.ok) {
+    return (
+      <p role="alert" className="text-xs text-fix">
+        Belts for the {on}: {planned.why}
+      </p>
+    );
+  }
+  return (
+    <>
+      <BeltsTable sequence={planned.sequence} caption={`cheapest belts on hand, for the ${on}`} />
+      {skipped.length > 0 && (
+        <p className="text-[11px] text-faint">
+          Left out:{" "}
+          {skipped
+            .slice(0, 3)
+            .map(
+              ({ belt, minutes, cost }) =>
+                `${abrasiveName(belt)} would add ${minutes < 0.5 ? "no" : Math.round(minutes)} min and ${cost.toFixed(2)}`,
+            )
+            .join("; ")}
+          .
+        </p>
+      )}
+    </>
+  );
+}
+
+/** What cleaning a flat usually takes, mm: what a jig must be found again for. Source: common practice. */
+const LOST = 0.1;
+
+/** The shop's set-up for this stage: what it reads itself, how it is brought back, what a tenth of a degree is worth. */
+function SetupGroup({
+  stage,
+  setup: id,
+  onSetup,
+}: {
+  stage: StageReport;
+  setup: string | undefined;
+  onSetup: (id: string) => void;
+}) {
+  const unit = useSettings((settings) => settings.unit);
+  const { shop } = useShop();
+  const named = shop.setups.find((one) => one.id === id) ?? shop.setups[0];
+  if (!named) {
+    return (
+      <Group title="Set-up">
+        <p className="text-xs text-faint">
+          The stores name no set-up. Add one there, and its own reading stands here.
+        </p>
+      </Group>
+    );
+  }
+  const { setup } = named;
+  const angles = stage.readings.map((reading) => reading.angle.right ?? reading.angle.left);
+  const single = stage.angle.right ?? stage.angle.left;
+  const say = (angle: number | null) => {
+    if (angle === null) return "–";
+    const { value, unit: of } = readingFor(setup, angle);
+    return of === "°" ? `${value.toFixed(1)}°` : showLengthWithUnit(value, unit);
+  };
+  const other = (angle: number | null) => {
+    if (angle === null) return "–";
+    const { value, unit: of } = readingFor(otherSide(setup), angle);
+    return of === "°" ? `${value.toFixed(1)}°` : showLengthWithUnit(value, unit);
+  };
+  const { datum } = readingFor(setup, angles.find((one) => one !== null) ?? 5);
+  const tenth = stage.tenth;
+  const middle = stage.readings[1]!;
+  const line = middle.grindLine.right ?? middle.grindLine.left;
+  const at = middle.angle.right ?? middle.angle.left;
+  return (
+    <Group title="Set-up">
+      <Choice
+        label="Held by"
+        value={named.id}
+        options={shop.setups.map((one) => ({ value: one.id, name: one.name }))}
+        onChange={onSetup}
+      />
+      <p className="text-sm">
+        {single !== null ? (
+          <>
+            Set it to <strong>{say(single)}</strong>
+          </>
+        ) : (
+          <>
+            No single angle exists: <strong>{angles.map(say).join(" · ")}</strong> at heel, middle and tip
+          </>
+        )}
+        {setup.kind === "arm" && <>, the other side {angles.map(other).join(" · ")}</>}
+        <span className="block text-xs text-faint">{datum}</span>
+      </p>
+      <Reads
+        key={`${named.id} ${stage.kind}`}
+        setup={setup}
+        first={angles.find((one) => one !== null) ?? 5}
+      />
+      <ol className="list-decimal pl-4 text-xs">
+        {zeroProcedure(setup).map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ol>
+      <p className="text-xs">
+        Belt past the platen for a soft plunge: start with the stock's thickness, the same on both sides; the
+        radius is what it leaves.
+      </p>
+      {line !== null && at !== null && (
+        <p className="text-xs">
+          Found again after each flat lost another {showLengthWithUnit(LOST, unit)}: the same reading puts the
+          line at {showLength(lineAfterFlats(line, at, LOST), unit, unit === "mm" ? 1 : undefined)} instead of{" "}
+          {showLength(line, unit, unit === "mm" ? 1 : undefined)} in the middle.
+        </p>
+      )}
+      {tenth && (
+        <p className="text-xs">
+          0.1° is {showLengthWithUnit(tenth.edge, unit)} at the edge with the line held, or{" "}
+          {showLengthWithUnit(tenth.line, unit, unit === "mm" ? 1 : undefined)} of line with the edge held,
+          both sides together.
+        </p>
+      )}
+    </Group>
+  );
+}
+
+/** The other way round: what angle a reading of the set-up holds a side at. */
+function Reads({ setup, first }: { setup: Setup; first: number }) {
+  const [reads, setReads] = useState(Math.round(readingFor(setup, first).value * 100) / 100);
+  const held = angleFrom(setup, reads);
+  return (
+    <div className="flex flex-wrap items-center gap-2 text-sm text-faint">
+      <span aria-hidden>When it reads</span>
+      <NumberBox label="What the set-up reads" value={reads} least={-360} most={2000} onChange={setReads} />
+      <span>{held === null ? "no angle reads that" : `a side is held at ${held.toFixed(2)}°`}</span>
+    </div>
+  );
+}
+
+/** Which place warms most under the belt: it ranks, it calls none safe. */
+function HeatGroup({ stage }: { stage: StageReport }) {
+  const [warmest] = stage.warmth;
+  if (!warmest) return null;
+  const coolest = stage.warmth.at(-1)!;
+  const edge = Math.min(...stage.readings.map((reading) => reading.edge));
+  return (
+    <Group title="Heat while grinding">
+      <p className="text-xs">
+        {warmest.times > 1.05
+          ? `The ${warmest.place} warms ${warmest.times.toFixed(1)} times as fast as the ${coolest.place}: leave it till last, light, and dip after every pass there.`
+          : "Heel, middle and tip warm alike. Dip when the water film goes."}
+        {edge < 0.5 && " The edge is thin now: what is left of it comes off on a stone."}
+      </p>
+      <p
+        className="text-[11px] text-faint"
+        title="Plate heated on one face (Carslaw and Jaeger, from memory), with starting values for the belt"
+      >
+        An estimate from the steel's thickness. It ranks places and calls none safe.
+      </p>
+    </Group>
+  );
+}
+
+/** What somebody else must know to go on, and the day it is planned for. */
+function NoteGroup({ plan, onPlan }: { plan: Stage; onPlan: (change: Partial<Stage>) => void }) {
+  const id = useId();
+  const last = plan.readings?.at(-1);
+  return (
+    <Group title="Where it stands">
+      <p className="text-xs text-faint">
+        {plan.done ? `Done ${new Date(plan.done).toLocaleString()}.` : "Not done yet."}
+        {last && ` Last read ${last.value} mm at the ${last.place}${last.past ? ", past the line" : ""}.`}
+      </p>
+      <label className="flex items-center justify-between gap-2 text-sm text-faint">
+        Planned for
+        <input
+          type="date"
+          className="h-8 w-44 rounded border border-frame bg-sheet px-2 font-semibold text-ink"
+          value={plan.planned ?? ""}
+          onChange={(event) => onPlan({ planned: event.currentTarget.value || undefined })}
+        />
+      </label>
+      <label htmlFor={id} className="text-sm text-faint">
+        Note for whoever goes on
+      </label>
+      <textarea
+        id={id}
+        rows={2}
+        maxLength={500}
+        className="rounded border border-frame bg-sheet px-2 py-1 text-sm"
+        defaultValue={plan.note ?? ""}
+        key={`${plan.kind} ${plan.note ?? ""}`}
+        onBlur={(event) => {
+          const note = event.currentTarget.value.replace(/\s+/g, " ").trim();
+          if (note !== (plan.note ?? "")) onPlan({ note: note || undefined });
+        }}
+      />
+    </Group>
+  );
+}

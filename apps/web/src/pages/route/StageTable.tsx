@@ -1,0 +1,246 @@
+import {
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from "@dnd-kit/core";
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from "@dnd-kit/sortable";
+import { CSS } from "@dnd-kit/utilities";
+import type { StageReading } from "@true-spine/core/route/ladder.ts";
+import type { StageReport } from "@true-spine/core/route/report.ts";
+import type { Route, Stage } from "@true-spine/core/route/schema.ts";
+import { outOfOrder, STAGES } from "@true-spine/core/route/stages.ts";
+import { showLength } from "@true-spine/core/units/length.ts";
+import { GripVertical, X } from "lucide-react";
+import { useSettings } from "../../app/settings.ts";
+import { Sign } from "../../parts/Sign.tsx";
+
+/** The stages in the maker's own order: what each leaves at heel, middle and tip, ticked when done, dragged to another place. */
+export function StageTable({
+  route,
+  stages,
+  chosen,
+  onChoose,
+  onChange,
+}: {
+  route: Route;
+  stages: readonly StageReport[] | null;
+  chosen: number;
+  onChoose: (index: number) => void;
+  /** Changes the stages as they stand then. */
+  onChange: (of: (stages: readonly Stage[]) => Stage[]) => void;
+}) {
+  const unit = useSettings((settings) => settings.unit);
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const kinds = route.stages.map((stage) => stage.kind);
+  // As it was done so far, then as it is planned: what is ticked too early shows against what is then too late.
+  const done = route.stages
+    .filter((stage) => stage.done !== undefined)
+    .toSorted((a, b) => a.done!.localeCompare(b.done!))
+    .map((stage) => stage.kind);
+  const wrong = outOfOrder([...done, ...kinds.filter((kind) => !done.includes(kind))]);
+  const drop = ({ active, over }: DragEndEvent) => {
+    if (!over || active.id === over.id) return;
+    const [from, to] = [kinds.indexOf(active.id as Stage["kind"]), kinds.indexOf(over.id as Stage["kind"])];
+    onChange((all) => arrayMove([...all], from, to));
+    onChoose(to);
+  };
+  return (
+    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
+      <table aria-label="Stages" className="w-full border-collapse text-sm">
+        <thead className="sticky top-0 z-10 bg-room text-left text-[11px] text-faint">
+          <tr>
+            <th className="w-8 py-1" scope="col">
+              <span className="sr-only">move</span>
+            </th>
+            <th className="w-8" scope="col">
+              done
+            </th>
+            <th scope="col">stage</th>
+            <th className="text-right" scope="col">
+              flats, {unit}
+            </th>
+            <th className="text-right" scope="col">
+              edge to stop at
+            </th>
+            <th className="text-right" scope="col">
+              grind line
+            </th>
+            <th className="text-right" scope="col">
+              angle a side
+            </th>
+            <th className="pr-1 text-right" scope="col">
+              minutes
+            </th>
+            <th className="w-8" scope="col">
+              <span className="sr-only">take out</span>
+            </th>
+          </tr>
+        </thead>
+        <SortableContext items={kinds} strategy={verticalListSortingStrategy}>
+          <tbody>
+            {route.stages.map((stage, i) => (
+              <Row
+                key={stage.kind}
+                stage={stage}
+                report={stages?.[i]?.kind === stage.kind ? stages[i]! : null}
+                isChosen={i === chosen}
+                why={wrong.filter(({ kind }) => kind === stage.kind).map(({ why }) => why)}
+                onChoose={() => onChoose(i)}
+                onDone={(done) =>
+                  onChange((all) =>
+                    all.map((one) =>
+                      one.kind === stage.kind ? withDone(one, done ? new Date().toISOString() : null) : one,
+                    ),
+                  )
+                }
+                onTakeOut={() => onChange((all) => all.filter((one) => one.kind !== stage.kind))}
+              />
+            ))}
+          </tbody>
+        </SortableContext>
+      </table>
+    </DndContext>
+  );
+}
+
+function withDone({ done: _, ...stage }: Stage, at: string | null): Stage {
+  return at ? { ...stage, done: at } : stage;
+}
+
+function Row({
+  stage,
+  report,
+  isChosen,
+  why,
+  onChoose,
+  onDone,
+  onTakeOut,
+}: {
+  stage: Stage;
+  report: StageReport | null;
+  isChosen: boolean;
+  why: readonly string[];
+  onChoose: () => void;
+  onDone: (done: boolean) => void;
+  onTakeOut: () => void;
+}) {
+  const unit = useSettings((settings) => settings.unit);
+  const { name, words } = STAGES[stage.kind];
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: stage.kind });
+  const say = (mm: number) => showLength(mm, unit);
+  const cell = (of: (reading: StageReading) => number | null, isShown = true) =>
+    report && isShown ? <Three readings={report.readings} of={of} say={say} /> : "";
+  const isLined = report?.isBevelled ?? false;
+  return (
+    <>
+      <tr
+        ref={setNodeRef}
+        style={{ transform: CSS.Translate.toString(transform), transition }}
+        className={`border-t border-rule ${isChosen ? "bg-band" : "bg-sheet"}`}
+      >
+        <td>
+          <button
+            type="button"
+            aria-label={`Move ${name} in the order`}
+            className="cursor-grab touch-none rounded p-1.5 text-faint hover:bg-room"
+            {...attributes}
+            {...listeners}
+          >
+            <GripVertical className="size-4" aria-hidden />
+          </button>
+        </td>
+        <td>
+          <input
+            type="checkbox"
+            className="size-5 align-middle"
+            aria-label={`${name} is done`}
+            checked={stage.done !== undefined}
+            onChange={(event) => onDone(event.currentTarget.checked)}
+          />
+        </td>
+        <th scope="row" className="py-1.5 pr-2 text-left">
+          <button
+            type="button"
+            aria-pressed={isChosen}
+            title={words}
+            onClick={onChoose}
+            className="rounded px-1 py-0.5 text-left font-semibold hover:underline"
+          >
+            {name}
+          </button>
+        </th>
+        <td className="text-right">{cell((reading) => reading.flats)}</td>
+        <td className="text-right font-semibold">{cell((reading) => reading.edge, isLined)}</td>
+        <td className="text-right">
+          {cell((reading) => reading.grindLine.right ?? reading.grindLine.left, isLined)}
+        </td>
+        <td className="text-right">{isLined && report ? <Angle report={report} /> : ""}</td>
+        <td className="pr-1 text-right">{report && report.minutes > 0 ? Math.ceil(report.minutes) : ""}</td>
+        <td>
+          <button
+            type="button"
+            aria-label={`Take ${name} out of the route`}
+            className="rounded p-1.5 text-faint hover:bg-room"
+            onClick={onTakeOut}
+          >
+            <X className="size-4" aria-hidden />
+          </button>
+        </td>
+      </tr>
+      {why.map((words) => (
+        <tr key={words} className="bg-sheet">
+          <td />
+          <td colSpan={8} className="pb-1.5 text-xs">
+            <span className="flex items-start gap-1.5">
+              <Sign of="watch" className="mt-0.5 size-3" />
+              {words}
+            </span>
+          </td>
+        </tr>
+      ))}
+    </>
+  );
+}
+
+/** One number where it holds all along, else heel, middle and tip. */
+function Three({
+  readings,
+  of,
+  say,
+}: {
+  readings: readonly StageReading[];
+  of: (reading: StageReading) => number | null;
+  say: (mm: number) => string;
+}) {
+  const words = readings.map((reading) => {
+    const value = of(reading);
+    return value === null ? "–" : say(value);
+  });
+  if (new Set(words).size === 1) return <>{words[0]}</>;
+  return <span title="heel, middle, tip">{words.join(" · ")}</span>;
+}
+
+function Angle({ report }: { report: StageReport }) {
+  const angle = report.angle.right ?? report.angle.left;
+  if (angle !== null) return <>{angle.toFixed(1)}°</>;
+  const known = report.readings.map((reading) => reading.angle.right ?? reading.angle.left);
+  if (known.every((one) => one === null)) return null;
+  return (
+    <span title="No single angle exists: heel, middle, tip">
+      {known.map((one) => (one === null ? "–" : `${one.toFixed(1)}°`)).join(" · ")}
+    </span>
+  );
+}
