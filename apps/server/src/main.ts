@@ -11,6 +11,7 @@ import { Judging } from "./judging/judging.ts";
 
 const DRAIN_WITHIN_MS = 8000;
 const REQUESTS_WITHIN_MS = 2000;
+const KEEP_ALIVE_MS = 75_000;
 /** Where instruments come in, unless another program has it. */
 const USUAL_INSTRUMENT_PORT = 4580;
 
@@ -39,6 +40,8 @@ const servers = (/^(0\.0\.0\.0|::1?|localhost|127\..*)$/.test(host) ? [host] : [
   (hostname) => serve({ fetch: app.fetch, port, hostname }),
 );
 for (const server of servers) {
+  // Longer than a page waits between two requests, so that none is sent on a connection that is just being closed.
+  if ("keepAliveTimeout" in server) server.keepAliveTimeout = KEEP_ALIVE_MS;
   server.on("error", (error) => {
     log.fatal({ err: error }, "cannot listen");
     process.exit(1);

@@ -57,5 +57,7 @@ function respond(
     "content-type": "application/problem+json",
     "cache-control": "no-store",
     ...(retryAfter === undefined ? {} : { "retry-after": String(retryAfter) }),
+    // What is left of a body that is too large is not read: its connection is of no more use.
+    ...(status === 413 ? { connection: "close" } : {}),
   });
 }

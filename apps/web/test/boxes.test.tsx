@@ -1,8 +1,7 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { useState } from "react";
 import { afterEach, describe, expect, test, vi } from "vitest";
-import { CountBox, LengthBox } from "../src/parts/Box.tsx";
-import { NumberBox } from "../src/parts/NumberBox.tsx";
+import { CountBox, LengthBox, NumberBox } from "../src/parts/Box.tsx";
 import { Segmented } from "../src/parts/Segmented.tsx";
 
 afterEach(cleanup);
@@ -42,7 +41,7 @@ describe("a box for a plain number", () => {
       type("On hand", text);
       expect(onChange).not.toHaveBeenCalled();
       expect((screen.getByLabelText("On hand") as HTMLInputElement).value).toBe(text);
-      expect(screen.getByRole("alert").textContent).toBe("a number from 0 to 100");
+      expect(screen.getByRole("alert").textContent).toBe("Write a number from 0 to 100.");
       fireEvent.blur(screen.getByLabelText("On hand"));
       expect((screen.getByLabelText("On hand") as HTMLInputElement).value).toBe(text);
     },

@@ -92,20 +92,28 @@ describe("the table of readings", () => {
     const edge = screen
       .getAllByRole("row")
       .find((row) => /very edge/.test(row.textContent ?? "") && !/not read/.test(row.textContent ?? ""))!;
-    expect(within(edge).getByTitle(/for the width of its jaws/)).toBeTruthy();
-    expect(
-      within(edge).getByTitle(/Covers 95 of 100 \(GUM\).*repeat error of the digital caliper/),
-    ).toBeTruthy();
+    const [shows, within95] = within(edge)
+      .getAllByRole("button")
+      .filter(({ textContent }) => /^\d+\.\d+$/.test(textContent ?? ""));
+    fireEvent.focus(shows!);
+    expect(screen.getByRole("tooltip").textContent).toMatch(/for the width of its jaws/);
+    fireEvent.blur(shows!);
+    expect(screen.queryByRole("tooltip")).toBeNull();
+    fireEvent.mouseEnter(within95!);
+    expect(screen.getByRole("tooltip").textContent).toMatch(
+      /Covers 95 of 100 \(GUM\).*repeat error of the digital caliper/,
+    );
+    fireEvent.mouseLeave(within95!);
     fireEvent.click(within(edge).getByRole("button", { name: /^Strike out/ }));
     expect(strike).toHaveBeenCalledWith(expect.stringMatching(/^0{8}-/), true);
   });
 });
 
 describe("readings struck out", () => {
-  test("are listed under their stage, and put back", () => {
+  test("are listed under their stage, and restored", () => {
     const { unmount } = show(<StruckOut stage={STAGE} />);
     expect(screen.getByText("1 struck out")).toBeTruthy();
-    fireEvent.click(screen.getByRole("button", { name: /^Put back: thickness over the flats 9\.99/ }));
+    fireEvent.click(screen.getByRole("button", { name: /^Restore: thickness over the flats 9\.99/ }));
     expect(strike).toHaveBeenCalledWith(wrong.id, false);
     unmount();
     show(<StruckOut stage="rough" />);
@@ -114,20 +122,20 @@ describe("readings struck out", () => {
 });
 
 describe("what was found", () => {
-  test("leads to its place, and may stand with a reason that is kept with the blade", () => {
+  test("leads to its place, and may be accepted with a reason that is kept with the blade", () => {
     show(<FindingsList report={benchWith(leftOfCentre)} stage={STAGE} />);
     fireEvent.click(screen.getByRole("button", { name: /^Edge is 0\.20 mm left of centre/ }));
     expect(rail.getState().scribe).toBeGreaterThan(10);
-    fireEvent.click(screen.getByRole("button", { name: /^Let it stand: Edge is/ }));
-    const box = screen.getByLabelText(/Why it may stand/);
-    const keep = screen.getByRole("button", { name: "keep" }) as HTMLButtonElement;
+    fireEvent.click(screen.getByRole("button", { name: /^Accept as it is: Edge is/ }));
+    const box = screen.getByLabelText(/Why it is accepted/);
+    const keep = screen.getByRole("button", { name: "Keep" }) as HTMLButtonElement;
     expect(keep.disabled).toBe(true);
     fireEvent.change(box, { target: { value: "a user, not for sale" } });
     fireEvent.submit(box.closest("form")!);
     expect(open.store.getState().check.accepted).toMatchObject([
       { finding: "edge-off-centre", stage: STAGE, reason: "a user, not for sale" },
     ]);
-    fireEvent.click(screen.getByRole("button", { name: "take back" }));
+    fireEvent.click(screen.getByRole("button", { name: "Undo" }));
     expect(open.store.getState().check.accepted).toEqual([]);
   });
 
@@ -140,7 +148,7 @@ describe("what was found", () => {
   });
 });
 
-describe("what it looks like, and putting it right", () => {
+describe("what it looks like, and what corrects it", () => {
   test("names the pattern with its evidence and cure; one more reading is a press away", () => {
     const onGo = vi.fn();
     const report = benchWith(leftOfCentre);
@@ -150,7 +158,7 @@ describe("what it looks like, and putting it right", () => {
     );
     expect(screen.getAllByRole("listitem").length).toBeGreaterThan(0);
     if (report.settles) {
-      fireEvent.click(screen.getByRole("button", { name: "read it there" }));
+      fireEvent.click(screen.getByRole("button", { name: "Read it there" }));
       expect(onGo).toHaveBeenCalled();
     }
   });
@@ -165,7 +173,7 @@ describe("what it looks like, and putting it right", () => {
     const [first] = open.store.getState().check.corrections;
     expect(first).toMatchObject({ stage: STAGE, side: "left" });
     expect(first!.done).toBeUndefined();
-    fireEvent.click(screen.getAllByRole("button", { name: "done" })[0]!);
+    fireEvent.click(screen.getAllByRole("button", { name: "Done" })[0]!);
     expect(open.store.getState().check.corrections[0]!.done).toMatch(/Z$/);
     open.undo();
     expect(open.store.getState().check.corrections[0]!.done).toBeUndefined();
@@ -173,9 +181,9 @@ describe("what it looks like, and putting it right", () => {
     expect(open.store.getState().check.corrections).toEqual([]);
   });
 
-  test("nothing to put right shows nothing", () => {
+  test("nothing to correct shows nothing", () => {
     show(<CorrectionsGroup report={benchWith(() => 0)} stage={STAGE} />);
-    expect(screen.queryByRole("region", { name: "Put right" })).toBeNull();
+    expect(screen.queryByRole("region", { name: "Corrections" })).toBeNull();
   });
 });
 
@@ -192,7 +200,7 @@ describe("what the readings come to", () => {
 
   test("nothing read comes to nothing", () => {
     show(<SummaryGroup truth={benchWith(() => 0, 0).truth} />);
-    expect(screen.queryByRole("region", { name: "What they come to" })).toBeNull();
+    expect(screen.queryByRole("region", { name: "Summary" })).toBeNull();
   });
 });
 
@@ -212,7 +220,7 @@ describe("the next reading", () => {
     />
   );
   const enter = (text: string) => {
-    const box = screen.getByLabelText("What it reads");
+    const box = screen.getByLabelText("What it reads, mm");
     fireEvent.change(box, { target: { value: text } });
     fireEvent.keyDown(box, { key: "Enter" });
   };
@@ -224,7 +232,7 @@ describe("the next reading", () => {
     expect(onTake).toHaveBeenCalledWith(3.175);
     enter("soft");
     expect(screen.getByRole("alert").textContent).toContain("soft");
-    expect((screen.getByLabelText("What it reads") as HTMLInputElement).value).toBe("soft");
+    expect((screen.getByLabelText("What it reads, mm") as HTMLInputElement).value).toBe("soft");
     expect(onTake).toHaveBeenCalledTimes(1);
   });
 
@@ -242,8 +250,8 @@ describe("the next reading", () => {
   test("arrows go along the list; with all read it says so", () => {
     const onStep = vi.fn();
     const { unmount } = show(group({ onStep }));
-    fireEvent.keyDown(screen.getByLabelText("What it reads"), { key: "ArrowDown" });
-    fireEvent.keyDown(screen.getByLabelText("What it reads"), { key: "ArrowUp" });
+    fireEvent.keyDown(screen.getByLabelText("What it reads, mm"), { key: "ArrowDown" });
+    fireEvent.keyDown(screen.getByLabelText("What it reads, mm"), { key: "ArrowUp" });
     expect(onStep.mock.calls).toEqual([[1], [-1]]);
     unmount();
     show(group({ line: null }));
@@ -257,7 +265,7 @@ describe("places of one's own, and the strips", () => {
     show(<PlacesGroup stage={STAGE} />);
     fireEvent.change(screen.getByLabelText("Hardness wanted, HRC"), { target: { value: "61" } });
     expect(open.store.getState().check.hardness).toBe(61);
-    fireEvent.click(screen.getByRole("button", { name: "Take this place out" }));
+    fireEvent.click(screen.getByRole("button", { name: "Remove this place" }));
     expect(open.store.getState().check.places).toEqual([]);
   });
 

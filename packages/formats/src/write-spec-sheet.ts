@@ -63,7 +63,7 @@ export async function writeSpecSheet(
   for (const row of rowsOf(spec, options.unit)) sheet.row(row);
   sheet.gap(4);
   if (spec.deviations.length > 0) {
-    sheet.text("Let stand by the maker", 11, { ink: DEEP });
+    sheet.text("Accepted as it is by the maker", 11, { ink: DEEP });
     for (const { words, reason, stage } of spec.deviations) {
       sheet.text(`${STAGES[stage].name}: ${words} ${reason}`, 10);
     }

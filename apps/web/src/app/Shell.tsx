@@ -1,18 +1,31 @@
 import { Moon, Sun } from "lucide-react";
 import { useEffect } from "react";
-import { Link, NavLink, Outlet, useRouteError } from "react-router";
+import { Link, NavLink, Outlet, useNavigation } from "react-router";
 import { Notices } from "../parts/Notices.tsx";
 import { useSettings } from "./settings.ts";
+
+const PLACES = [
+  { to: "/", name: "Rack" },
+  { to: "/runs", name: "Runs" },
+  { to: "/stores", name: "Stores" },
+] as const;
 
 /** The room: a thin rail at the far left, and the page. */
 export function Shell() {
   const { theme, setTheme } = useSettings();
+  const { state } = useNavigation();
   useEffect(() => {
     document.documentElement.dataset.theme = theme;
   }, [theme]);
   const isDark = theme === "dark";
   return (
     <div className="flex h-full">
+      <a
+        href="#page"
+        className="sr-only z-50 rounded bg-deep px-4 py-2 font-semibold text-on-deep focus:not-sr-only focus:absolute focus:top-2 focus:left-2"
+      >
+        Skip to the page
+      </a>
       <nav
         aria-label="Shop"
         className="flex w-13 shrink-0 flex-col items-center border-r border-rule bg-room py-2"
@@ -20,11 +33,7 @@ export function Shell() {
         <Link to="/" aria-label="True Spine, to the rack" className="mb-2 rounded p-1">
           <img src="/mark.svg" alt="" className="size-8" />
         </Link>
-        {[
-          { to: "/", name: "Rack" },
-          { to: "/runs", name: "Runs" },
-          { to: "/stores", name: "Stores" },
-        ].map(({ to, name }) => (
+        {PLACES.map(({ to, name }) => (
           <NavLink
             key={to}
             to={to}
@@ -38,35 +47,17 @@ export function Shell() {
         <button
           type="button"
           className="mt-auto rounded p-2 text-faint hover:bg-rule"
-          aria-label={isDark ? "Light paper" : "Dark shop"}
-          title={isDark ? "Light paper" : "Dark shop"}
+          aria-label={isDark ? "Light theme" : "Dark theme"}
+          title={isDark ? "Light theme" : "Dark theme"}
           onClick={() => setTheme(isDark ? "light" : "dark")}
         >
           {isDark ? <Sun className="size-5" aria-hidden /> : <Moon className="size-5" aria-hidden />}
         </button>
       </nav>
-      <main className="min-w-0 flex-1">
+      <main id="page" tabIndex={-1} aria-busy={state === "loading"} className="min-w-0 flex-1 outline-none">
         <Outlet />
       </main>
       <Notices />
-    </div>
-  );
-}
-
-/** Shown where an address leads nowhere, or a page fails: what was typed is still in this browser. */
-export function Lost() {
-  const error = useRouteError();
-  return (
-    <div className="mx-auto max-w-xl p-10">
-      <h1 className="text-2xl font-bold">{error ? "This page has stumbled" : "Nothing lies here"}</h1>
-      <p className="mt-3 text-faint">
-        {error
-          ? "A defect in the program stopped the page. Nothing you typed is lost: open the blade again and it comes back."
-          : "The address leads nowhere. The blade may have been thrown away."}
-      </p>
-      <Link to="/" className="mt-6 inline-block rounded bg-deep px-4 py-2 font-semibold text-on-deep">
-        To the rack
-      </Link>
     </div>
   );
 }

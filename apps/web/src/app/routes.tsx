@@ -1,27 +1,45 @@
 import { createBrowserRouter, Navigate } from "react-router";
-import { BladeRoute } from "../pages/blade/BladeRoute.tsx";
-import { CardRoute } from "../pages/card/Card.tsx";
-import { NewBlade } from "../pages/new/NewBlade.tsx";
 import { Rack } from "../pages/rack/Rack.tsx";
-import { RunPage } from "../pages/runs/RunPage.tsx";
-import { Runs } from "../pages/runs/Runs.tsx";
-import { Stores } from "../pages/stores/Stores.tsx";
-import { Lost, Shell } from "./Shell.tsx";
+import { Lost } from "./Lost.tsx";
+import { Shell } from "./Shell.tsx";
 
+/** The rack stands at once; every other page is fetched when it is gone to. */
 export const router = createBrowserRouter([
-  { path: "/card/:id", element: <CardRoute />, errorElement: <Lost /> },
+  {
+    path: "/card/:id",
+    lazy: async () => ({ Component: (await import("../pages/card/CardRoute.tsx")).CardRoute }),
+    errorElement: <Lost />,
+    HydrateFallback: Waiting,
+  },
   {
     element: <Shell />,
     errorElement: <Lost />,
+    HydrateFallback: Waiting,
     children: [
       { path: "/", element: <Rack /> },
-      { path: "/runs", element: <Runs /> },
-      { path: "/runs/:id", element: <RunPage /> },
-      { path: "/stores", element: <Stores /> },
-      { path: "/new", element: <NewBlade /> },
+      { path: "/runs", lazy: async () => ({ Component: (await import("../pages/runs/Runs.tsx")).Runs }) },
+      {
+        path: "/runs/:id",
+        lazy: async () => ({ Component: (await import("../pages/runs/RunPage.tsx")).RunPage }),
+      },
+      {
+        path: "/stores",
+        lazy: async () => ({ Component: (await import("../pages/stores/Stores.tsx")).Stores }),
+      },
+      {
+        path: "/new",
+        lazy: async () => ({ Component: (await import("../pages/new/NewBlade.tsx")).NewBlade }),
+      },
       { path: "/blades/:id", element: <Navigate to="grind" replace /> },
-      { path: "/blades/:id/:page", element: <BladeRoute /> },
+      {
+        path: "/blades/:id/:page",
+        lazy: async () => ({ Component: (await import("../pages/blade/BladeRoute.tsx")).BladeRoute }),
+      },
       { path: "*", element: <Lost /> },
     ],
   },
 ]);
+
+function Waiting() {
+  return <p className="p-10 text-faint">Loading …</p>;
+}

@@ -8,7 +8,10 @@ interface Settings {
   unit: LengthUnit;
   theme: Theme;
   hand: "right" | "left";
+  /** Whether single letters do things: whoever speaks to the machine, or leans on it, may switch that off. */
+  letterKeys: boolean;
   setHand(hand: "right" | "left"): void;
+  setLetterKeys(letterKeys: boolean): void;
   /** Hints that were put away. */
   seen: readonly string[];
   see(hint: string): void;
@@ -23,7 +26,9 @@ export const useSettings = create<Settings>()(
       unit: "mm",
       theme: "light",
       hand: "right",
+      letterKeys: true,
       setHand: (hand) => set({ hand }),
+      setLetterKeys: (letterKeys) => set({ letterKeys }),
       seen: [],
       see: (hint) => set(({ seen }) => ({ seen: [...seen, hint] })),
       setUnit: (unit) => set({ unit }),

@@ -2,7 +2,7 @@ import type { DocumentKind } from "@true-spine/core/document/documents.ts";
 
 const NAMES: Readonly<Record<"blade" | DocumentKind, string>> = {
   blade: "The blade",
-  limits: "What this blade is held to",
+  limits: "Its limits",
   handle: "The handle",
   photo: "The photo under it",
   photoPlace: "The place of the photo",

@@ -7,10 +7,11 @@ import { createContext, useContext, useMemo } from "react";
 import { type StoreApi, useStore } from "zustand";
 import type { View } from "../rail/zoom.ts";
 import type { Trouble } from "../saving/trouble.ts";
+import type { WorkFailed } from "../workers/asking.ts";
 import type { Judged } from "../workers/judge.ts";
 import type { BladeSession } from "./session.ts";
 
-export type Panel = "commands" | "keys" | "history" | "limits" | "take";
+export type Panel = "commands" | "keys" | "history" | "limits" | "export";
 
 /** The part of the screen's state that is not the blade: where the scribe stands, what the rail shows. */
 export interface RailState {
@@ -40,6 +41,8 @@ export interface RailState {
 /** Findings and whole-blade figures, which come from the worker a moment after the drawing. */
 export interface JudgedState {
   readonly judged: Judged | null;
+  readonly trouble: WorkFailed | null;
+  tryAgain(): void;
 }
 
 export interface BladeScreen extends BladeSession {

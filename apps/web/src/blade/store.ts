@@ -9,8 +9,10 @@ import {
   parseDocument,
 } from "@true-spine/core/document/documents.ts";
 import type { Fault } from "@true-spine/core/document/fault.ts";
+import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { type TemporalState, temporal } from "zundo";
 import { createStore, type StoreApi } from "zustand";
+import { useSettings } from "../app/settings.ts";
 import { rememberField } from "./derived.ts";
 
 const STEPS_KEPT = 200;
@@ -119,9 +121,10 @@ export function openBlade(file: Blade, documents: Partial<Documents> = {}): Open
   };
 }
 
-/** The first fault in words, for a box that was refused; null when there is none. */
+/** The first fault in words and in the unit on show, for a box that was refused; null when there is none. */
 export function whyNot(faults: readonly Fault[]): string | null {
   const [first] = faults;
   if (!first) return null;
-  return `${first.message.charAt(0).toUpperCase()}${first.message.slice(1)}.`;
+  const message = inUnit(first.message, useSettings.getState().unit);
+  return `${message.charAt(0).toUpperCase()}${message.slice(1)}.`;
 }

@@ -6,8 +6,9 @@ import {
   showFraction,
   showLengthWithUnit,
 } from "@true-spine/core/units/length.ts";
-import { useEffect, useId, useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useSettings } from "../app/settings.ts";
+import { TextBox } from "./TextBox.tsx";
 
 type Reading = { ok: true; value: number } | { ok: false; why: string };
 
@@ -27,7 +28,7 @@ export function LengthBox(props: BoxProps) {
   const unit = useSettings((settings) => settings.unit);
   const other = (mm: number) => otherUnits(mm, unit);
   return (
-    <TextBox
+    <ValueBox
       {...props}
       shown={showForTyping(props.value, unit)}
       hint={other(props.value)}
@@ -51,7 +52,7 @@ function otherUnits(mm: number, unit: LengthUnit): string {
 /** A box for an angle in degrees per side; an inclusive angle may be typed as `36 incl`. */
 export function AngleBox(props: BoxProps) {
   return (
-    <TextBox
+    <ValueBox
       {...props}
       shown={trim(props.value)}
       hint={`${trim(props.value * 2)}° inclusive`}
@@ -77,7 +78,7 @@ export function ShareBox({
   ...props
 }: BoxProps & { hint?: string; what?: string }) {
   return (
-    <TextBox
+    <ValueBox
       {...props}
       shown={trim(props.value * 100)}
       hint={hint}
@@ -93,21 +94,101 @@ export function ShareBox({
 }
 
 /** A box for how many of something, 1 and up. */
-export function CountBox({ most, ...props }: BoxProps & { most: number }) {
+export function CountBox({ most, onCommit, ...props }: BoxProps & { most: number }) {
+  return <PlainBox {...props} onCommit={onCommit} least={1} most={most} isWhole unit="×" />;
+}
+
+/** A box for a plain number within a range, in a column that has a heading. */
+export function NumberBox({
+  label,
+  value,
+  least,
+  most,
+  isWhole,
+  onChange,
+  unit,
+}: {
+  label: string;
+  value: number;
+  least: number;
+  most: number;
+  isWhole?: boolean;
+  onChange: (value: number) => void;
+  unit?: string;
+}) {
+  const put = (next: number) => {
+    onChange(next);
+    return null;
+  };
   return (
-    <TextBox
-      {...props}
-      shown={String(props.value)}
-      hint={`1 to ${most}`}
-      read={(text) => {
-        const value = Number(text.trim());
-        if (text.trim() !== "" && Number.isInteger(value) && value >= 1 && value <= most) {
-          return { ok: true, value };
-        }
-        return { ok: false, why: `“${text.trim()}” is not a number from 1 to ${most}.` };
+    <PlainBox
+      label={label}
+      value={value}
+      least={least}
+      most={most}
+      isWhole={isWhole}
+      unit={unit}
+      onCommit={put}
+      hideLabel
+      className="w-18"
+    />
+  );
+}
+
+/** A box for a length within a range, in a column that has a heading. */
+export function RangedLength({
+  label,
+  value,
+  least,
+  most,
+  onChange,
+}: {
+  label: string;
+  value: number;
+  least: number;
+  most: number;
+  /** Of no matter here: lengths are in the unit on show. */
+  unit?: string;
+  onChange: (value: number) => void;
+}) {
+  const unit = useSettings((settings) => settings.unit);
+  return (
+    <LengthBox
+      label={label}
+      value={value}
+      hideLabel
+      className="w-22"
+      onCommit={(mm) => {
+        if (mm < least - 1e-9 || mm > most + 1e-9)
+          return `Must be ${showLengthWithUnit(least, unit)} to ${showLengthWithUnit(most, unit)}.`;
+        onChange(mm);
+        return null;
       }}
-      suffix="×"
-      mode="count"
+    />
+  );
+}
+
+function PlainBox({
+  least,
+  most,
+  isWhole = false,
+  unit = "",
+  ...props
+}: BoxProps & { least: number; most: number; isWhole?: boolean; unit?: string }) {
+  return (
+    <ValueBox
+      {...props}
+      shown={trim(props.value)}
+      hint={`${least} to ${most}`}
+      read={(text) => {
+        const value = Number(text.trim().replace(",", "."));
+        const isSound =
+          text.trim() !== "" && value >= least && value <= most && (!isWhole || Number.isInteger(value));
+        const what = isWhole ? "a whole number" : "a number";
+        return isSound ? { ok: true, value } : { ok: false, why: `Write ${what} from ${least} to ${most}.` };
+      }}
+      suffix={unit}
+      mode="number"
     />
   );
 }
@@ -120,7 +201,7 @@ function trim(value: number): string {
  * The box behind all of these. While it is being typed in, what is typed stays; a value is put in as soon as
  * it reads as one. Left with something unreadable, it says why, keeps the text, and the blade keeps its value.
  */
-function TextBox({
+function ValueBox({
   label,
   value,
   onCommit,
@@ -139,7 +220,6 @@ function TextBox({
   suffix: string;
   mode: string;
 }) {
-  const id = useId();
   const [text, setText] = useState<string | null>(null);
   const [why, setWhy] = useState<string | null>(null);
   const lastMode = useRef(mode);
@@ -168,56 +248,34 @@ function TextBox({
   };
 
   return (
-    <div className={className}>
-      <div className="flex items-center justify-between gap-2">
-        <label htmlFor={id} className={hideLabel ? "sr-only" : "text-sm text-faint"}>
-          {label}
-        </label>
-        <span className={`relative ${hideLabel ? "w-full" : "w-26 shrink-0"}`}>
-          <input
-            id={id}
-            type="text"
-            inputMode="text"
-            autoComplete="off"
-            spellCheck={false}
-            title={hint}
-            aria-invalid={why !== null}
-            aria-describedby={why === null ? undefined : `${id}-why`}
-            className={`h-8 w-full rounded border bg-sheet py-1 pr-8 pl-2 text-right font-semibold ${why === null ? "border-frame" : "border-2 border-fix"}`}
-            value={text ?? shown}
-            onFocus={(event) => {
-              onVisit?.(true);
-              event.currentTarget.select();
-            }}
-            onChange={(event) => accept(event.currentTarget.value)}
-            onBlur={() => {
-              if (why === null) setText(null);
-              onVisit?.(false);
-            }}
-            onKeyDown={(event) => {
-              if (event.key === "Enter" && why === null) {
-                setText(null);
-                event.currentTarget.select();
-              }
-              if (event.key === "Escape") {
-                setText(null);
-                setWhy(null);
-              }
-            }}
-          />
-          <span
-            aria-hidden
-            className="pointer-events-none absolute inset-y-0 right-2 flex items-center text-xs text-faint"
-          >
-            {suffix}
-          </span>
-        </span>
-      </div>
-      {why !== null && (
-        <p id={`${id}-why`} role="alert" className="mt-1 text-xs text-fix">
-          {why}
-        </p>
-      )}
-    </div>
+    <TextBox
+      label={label}
+      labelled={hideLabel ? "hidden" : "beside"}
+      className={className}
+      width={hideLabel ? "w-full" : "w-26 shrink-0"}
+      align="right"
+      suffix={suffix}
+      hint={hint}
+      text={text ?? shown}
+      why={why}
+      onText={accept}
+      onFocus={(input) => {
+        onVisit?.(true);
+        input.select();
+      }}
+      onBlur={() => {
+        if (why === null) setText(null);
+        onVisit?.(false);
+      }}
+      onEnter={(input) => {
+        if (why !== null) return;
+        setText(null);
+        input.select();
+      }}
+      onEscape={() => {
+        setText(null);
+        setWhy(null);
+      }}
+    />
   );
 }

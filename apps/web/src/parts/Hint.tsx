@@ -17,7 +17,7 @@ export function Hint({ name, lines }: { name: string; lines: readonly string[] }
         onClick={() => see(name)}
         className="mt-2 min-h-7 rounded border border-frame bg-sheet px-2 font-semibold hover:bg-room"
       >
-        Seen, put it away
+        Got it
       </button>
     </section>
   );

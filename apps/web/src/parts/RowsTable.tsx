@@ -67,7 +67,7 @@ export function RowsTable({ name, placeName, valueName, by, rows, put, most = 10
           />
           <button
             type="button"
-            aria-label={`Take row ${i + 1} out of ${name}`}
+            aria-label={`Remove row ${i + 1} from ${name}`}
             className="mt-1 rounded p-1 text-faint hover:bg-room disabled:opacity-30"
             disabled={rows.length === 1}
             onClick={() =>
@@ -89,7 +89,7 @@ export function RowsTable({ name, placeName, valueName, by, rows, put, most = 10
           onClick={add}
           className="flex items-center gap-1 self-start rounded px-1 py-1 text-xs font-semibold text-deep hover:bg-room"
         >
-          <Plus className="size-3.5" aria-hidden /> add a row
+          <Plus className="size-3.5" aria-hidden /> Add a row
         </button>
       )}
     </div>

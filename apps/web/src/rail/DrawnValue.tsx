@@ -2,6 +2,7 @@ import { parseLength, showForTyping, showLength } from "@true-spine/core/units/l
 import { useState } from "react";
 import { useSettings } from "../app/settings.ts";
 import { useEdit } from "../blade/useEdit.ts";
+import { TextBox } from "../parts/TextBox.tsx";
 
 const WIDTH = 92;
 const HEIGHT = 26;
@@ -77,28 +78,23 @@ export function DrawnValue({
       height={HEIGHT + 44}
       className="overflow-visible"
     >
-      <input
-        // biome-ignore lint/a11y/noAutofocus: the box was asked for by the press that opened it
-        autoFocus
-        aria-label={label}
-        aria-invalid={why !== null}
-        className={`h-6.5 w-23 rounded border bg-sheet px-1 text-center text-[13px] font-semibold text-ink ${why ? "border-2 border-fix" : "border-frame"}`}
-        value={typed}
-        onPointerDown={(event) => event.stopPropagation()}
-        onFocus={(event) => event.currentTarget.select()}
-        onChange={(event) => setTyped(event.currentTarget.value)}
-        onBlur={() => (why === null ? close() : undefined)}
-        onKeyDown={(event) => {
-          event.stopPropagation();
-          if (event.key === "Enter") put(typed);
-          if (event.key === "Escape") close();
-        }}
-      />
-      {why && (
-        <p role="alert" className="mt-0.5 w-54 rounded bg-paper px-1.5 py-0.5 text-xs text-fix">
-          {why}
-        </p>
-      )}
+      <div onPointerDown={(event) => event.stopPropagation()}>
+        <TextBox
+          label={label}
+          labelled="hidden"
+          width="w-23"
+          align="center"
+          autoFocus
+          text={typed}
+          why={why}
+          onText={setTyped}
+          onFocus={(input) => input.select()}
+          onBlur={() => (why === null ? close() : undefined)}
+          onKey={(event) => event.stopPropagation()}
+          onEnter={() => put(typed)}
+          onEscape={close}
+        />
+      </div>
     </foreignObject>
   );
 }

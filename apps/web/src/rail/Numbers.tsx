@@ -1,3 +1,4 @@
+import { From } from "../parts/From.tsx";
 import type { NumberRow } from "./scribe-numbers.ts";
 
 /** Numbers at the scribe: left, right, both together, and wanted. Hover or focus a row to see where it is from. */
@@ -26,21 +27,11 @@ export function Numbers({ rows }: { rows: readonly NumberRow[] }) {
         </thead>
         <tbody>
           {rows.map((row) => (
-            <tr key={row.name} className="group relative">
+            <tr key={row.name}>
               <th scope="row" className="text-left font-medium">
-                <button
-                  type="button"
-                  className="peer cursor-help text-left whitespace-nowrap"
-                  aria-label={`${row.name}: ${row.from}`}
-                >
+                <From words={row.from} className="text-left whitespace-nowrap">
                   {row.name}
-                </button>
-                <span
-                  aria-hidden
-                  className="pointer-events-none absolute top-full left-2 z-20 hidden max-w-72 rounded bg-ink px-2 py-1 text-xs font-normal text-room peer-focus-visible:block group-hover:block"
-                >
-                  {row.from}
-                </span>
+                </From>
               </th>
               <Cell value={row.left} />
               <Cell value={row.right} />

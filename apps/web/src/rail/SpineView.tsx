@@ -1,6 +1,6 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { read } from "@true-spine/core/blade/table.ts";
-import { showLength } from "@true-spine/core/units/length.ts";
+import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useRef } from "react";
 import { useSettings } from "../app/settings.ts";
 import { fieldOf } from "../blade/derived.ts";
@@ -76,7 +76,7 @@ export function SpineView({ file, scale, height }: { file: Blade; scale: Scale; 
             y={middle - half(row.x)}
             perMm={scale.perMm}
             perMmUp={scale.perMm * times}
-            label={`Thickness at ${showLength(row.x, unit)}: ${showLength(row.t, unit)} ${unit}`}
+            label={`Thickness at ${showLengthWithUnit(row.x, unit)}: ${showLengthWithUnit(row.t, unit)}`}
             onMove={move(i)}
           />
           {/* Over the handle, whose reach for thumbs would else cover it. */}

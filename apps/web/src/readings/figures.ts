@@ -19,6 +19,14 @@ export function unitOf(what: Spot["what"], unit: LengthUnit): string {
   return of === "mm" ? unit : of;
 }
 
+/** The characters that can be part of a figure of a quantity, for a box that leaves all others to the page as keys. */
+export function takesOf(what: Spot["what"]): string {
+  const { unit } = QUANTITY[what];
+  const digits = String.raw`\d.,+\-−\s`;
+  if (unit === "mm") return String.raw`${digits}\/"'”″mcinthouls`;
+  return unit === "°" ? `${digits}°degincl` : digits;
+}
+
 /** A figure as a maker types it, or why it is none. */
 export function readFigure(
   what: Spot["what"],

@@ -1,12 +1,14 @@
 import type { Mesh } from "@true-spine/core/blade/mesh.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
-import { proxy, wrap } from "comlink";
-import { lazy, Suspense, useEffect, useState } from "react";
+import { proxy, type Remote } from "comlink";
+import { lazy, Suspense } from "react";
 import { useSettings } from "../app/settings.ts";
 import { useFile } from "../blade/screen.ts";
 import { PlainButton, Question } from "../parts/Dialog.tsx";
-import type { Meshing } from "../workers/mesh.worker.ts";
+import { useWork } from "../workers/useWork.ts";
+import { WorkTrouble } from "../workers/WorkTrouble.tsx";
+import type { Workers } from "../workers/workers.ts";
 import { THICKNESS_GRADIENT } from "./colours.ts";
 
 const Scene = lazy(() => import("./Scene.tsx").then((module) => ({ default: module.Scene })));
@@ -15,7 +17,8 @@ const Scene = lazy(() => import("./Scene.tsx").then((module) => ({ default: modu
 export function Solid({ onClose }: { onClose: () => void }) {
   const file = useFile();
   const unit = useSettings((settings) => settings.unit);
-  const { mesh, share, failed } = useMesh(file);
+  const { answer, trouble, tryAgain } = useWork("mesh", file, meshed);
+  const { mesh, share } = answer?.to === file ? answer.value : { mesh: null, share: 0 };
   const thickest = Math.max(...file.thickness.map((row) => row.t));
   const canDraw = hasWebGl();
   return (
@@ -27,13 +30,12 @@ export function Solid({ onClose }: { onClose: () => void }) {
             sections and numbers show the same steel.
           </p>
         )}
-        {canDraw && failed && (
-          <p role="alert" className="p-6">
-            The blade could not be meshed. That is a defect in the program; the blade itself is sound and
-            saved.
-          </p>
+        {canDraw && (
+          <div className="bg-sheet p-2 empty:hidden">
+            <WorkTrouble what="The solid" trouble={trouble} onTry={tryAgain} />
+          </div>
         )}
-        {canDraw && !mesh && !failed && (
+        {canDraw && !mesh && !trouble && (
           <div className="p-6">
             <p id="meshing">Meshing the blade …</p>
             <progress aria-labelledby="meshing" className="mt-3 w-64" value={share} max={1} />
@@ -72,29 +74,19 @@ function hasWebGl(): boolean {
   }
 }
 
-function useMesh(file: Blade) {
-  const [state, setState] = useState<{ mesh: Mesh | null; share: number; failed: boolean }>({
-    mesh: null,
-    share: 0,
-    failed: false,
-  });
-  useEffect(() => {
-    const worker = new Worker(new URL("../workers/mesh.worker.ts", import.meta.url), { type: "module" });
-    let isGone = false;
-    setState({ mesh: null, share: 0, failed: false });
-    wrap<Meshing>(worker)
-      .mesh(
-        file,
-        proxy((share: number) => {
-          if (!isGone) setState((now) => ({ ...now, share }));
-        }),
-      )
-      .then((mesh) => !isGone && setState({ mesh, share: 1, failed: false }))
-      .catch(() => !isGone && setState({ mesh: null, share: 0, failed: true }));
-    return () => {
-      isGone = true;
-      worker.terminate();
-    };
-  }, [file]);
-  return state;
+interface Meshed {
+  readonly mesh: Mesh | null;
+  readonly share: number;
+}
+
+async function meshed(
+  remote: Remote<Workers["mesh"]>,
+  file: Blade,
+  tell: (meshed: Meshed) => void,
+): Promise<void> {
+  const mesh = await remote.mesh(
+    file,
+    proxy((share: number) => tell({ mesh: null, share })),
+  );
+  tell({ mesh, share: 1 });
 }

@@ -2,21 +2,19 @@ import type { BenchReport } from "@true-spine/core/findings/bench-report.ts";
 import type { Asked } from "@true-spine/core/inspect/bench.ts";
 import type { StageKind } from "@true-spine/core/route/schema.ts";
 import type { LengthUnit } from "@true-spine/core/units/length.ts";
-import { wrap } from "comlink";
-import { useEffect, useMemo, useState } from "react";
+import type { Remote } from "comlink";
+import { useMemo } from "react";
 import { useSettings } from "../app/settings.ts";
 import { useDocument, useFile } from "../blade/screen.ts";
 import { useReadings } from "../readings/useReadings.ts";
 import { useShop } from "../shop/shop.ts";
-import type { Bench } from "./bench.worker.ts";
-import { lastAsked } from "./last-asked.ts";
+import { useWork, type Work } from "./useWork.ts";
+import type { Workers } from "./workers.ts";
 
 interface Question {
   readonly asked: Asked;
   readonly unit: LengthUnit;
 }
-
-const newWorker = () => new Worker(new URL("./bench.worker.ts", import.meta.url), { type: "module" });
 
 /** What the bench is asked for one stage of the open blade, as it stands. */
 export function useAsked(stage: StageKind): Asked {
@@ -32,38 +30,18 @@ export function useAsked(stage: StageKind): Asked {
 }
 
 /** The bench worked out: null until it first is for this stage, and behind while a newer one is on its way. */
-export function useBench(asked: Asked): { report: BenchReport | null; isBehind: boolean } {
+export function useBench(asked: Asked): Work<Question, BenchReport> & { report: BenchReport | null } {
   const unit = useSettings((settings) => settings.unit);
-  const [answer, setAnswer] = useState<{ to: Question; report: BenchReport } | null>(null);
-  const [asker] = useState(startAsking);
-  useEffect(() => {
-    asker.show = setAnswer;
-    return () => asker.end();
-  }, [asker]);
-  useEffect(() => asker.ask({ asked, unit }), [asker, asked, unit]);
-  const isOfStage = answer?.to.asked.stage === asked.stage;
-  return { report: isOfStage ? answer.report : null, isBehind: answer?.to.asked !== asked };
+  const question = useMemo(() => ({ asked, unit }), [asked, unit]);
+  const work = useWork("bench", question, report);
+  const isOfStage = work.answer?.to.asked.stage === asked.stage;
+  return { ...work, report: isOfStage ? work.answer!.value : null };
 }
 
-function startAsking() {
-  const asker = {
-    show: (_: { to: Question; report: BenchReport }) => {},
-    ...lastAsked<Bench, Question>(newWorker, async (remote, question, { isOver }) => {
-      const report = await remote.report(question.asked, question.unit);
-      if (!isOver()) asker.show({ to: question, report });
-    }),
-  };
-  return asker;
-}
-
-/** Asks a bench of its own once. Its worker ends with the answer, or with `signal`. */
-export async function askBench<T>(
-  question: (bench: ReturnType<typeof wrap<Bench>>) => Promise<T>,
-): Promise<T> {
-  const worker = newWorker();
-  try {
-    return await question(wrap<Bench>(worker));
-  } finally {
-    worker.terminate();
-  }
+async function report(
+  remote: Remote<Workers["bench"]>,
+  { asked, unit }: Question,
+  tell: (report: BenchReport) => void,
+): Promise<void> {
+  tell(await remote.report(asked, unit));
 }

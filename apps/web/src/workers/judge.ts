@@ -3,12 +3,14 @@ import type { Evaluation } from "@true-spine/core/evaluation.ts";
 import type { Finding, NotJudged } from "@true-spine/core/findings/finding.ts";
 import type { Beside } from "@true-spine/core/findings/judge.ts";
 import type { Balance } from "@true-spine/core/handle/balance.ts";
-import { useEffect, useState } from "react";
+import type { Remote } from "comlink";
+import { useEffect, useMemo } from "react";
 import { useOtherBlades } from "../api/blades.ts";
 import { useSettings } from "../app/settings.ts";
 import { useDocument, useFile, useScreen } from "../blade/screen.ts";
-import type { Judging } from "./judge.worker.ts";
-import { lastAsked } from "./last-asked.ts";
+import type { Standing } from "./last-asked.ts";
+import { useWork } from "./useWork.ts";
+import type { Workers } from "./workers.ts";
 
 export interface Judged {
   /** The file these figures belong to. */
@@ -22,43 +24,43 @@ export interface Judged {
   readonly isConfirmed: boolean;
 }
 
+interface Question {
+  readonly file: Blade;
+  readonly beside: Beside;
+}
+
 const QUIET_MS = 250;
 
-/** Judges whatever blade is shown last: one at a time in the worker, those in between are passed over. */
+/** Judges whatever blade is shown last, and puts what comes of it on the screen. */
 export function useJudging(): void {
-  const { judging } = useScreen();
+  const { judging, id } = useScreen();
   const file = useFile();
   const limits = useDocument("limits");
   const handle = useDocument("handle");
   const isRouted = useDocument("route").stages.length > 0;
-  const others = useOtherBlades(useScreen().id);
+  const others = useOtherBlades(id);
   const unit = useSettings((settings) => settings.unit);
-  const [judge] = useState(startJudge);
-  useEffect(() => {
-    judge.show = (judged) => judging.setState({ judged });
-    return () => judge.end();
-  }, [judge, judging]);
-  useEffect(
-    () => judge.ask({ file, beside: { unit, limits, handle, others, isRouted } }),
-    [judge, file, unit, limits, handle, others, isRouted],
+  const question = useMemo(
+    () => ({ file, beside: { unit, limits, handle, others, isRouted } }),
+    [file, unit, limits, handle, others, isRouted],
   );
+  const { answer, trouble, tryAgain } = useWork("judge", question, judged);
+  useEffect(() => {
+    judging.setState({ judged: answer?.value ?? null, trouble, tryAgain });
+  }, [judging, answer, trouble, tryAgain]);
 }
 
-function startJudge() {
-  const judge = {
-    show: (_: Judged) => {},
-    ...lastAsked<Judging, { file: Blade; beside: Beside }>(
-      () => new Worker(new URL("./judge.worker.ts", import.meta.url), { type: "module" }),
-      async (remote, { file, beside }, { isOver, isWaiting }) => {
-        const result = { file, ...(await remote.judge(file, beside)), isConfirmed: false };
-        if (isOver()) return;
-        judge.show({ ...result, findings: result.findings.map((finding) => ({ ...finding, remedies: [] })) });
-        await new Promise((resolve) => setTimeout(resolve, QUIET_MS));
-        if (isWaiting() || isOver()) return;
-        const findings = await remote.confirm(file, result.findings, beside);
-        if (!isOver() && !isWaiting()) judge.show({ ...result, findings, isConfirmed: true });
-      },
-    ),
-  };
-  return judge;
+/** Findings first; their remedies once the hand rests. */
+async function judged(
+  remote: Remote<Workers["judge"]>,
+  { file, beside }: Question,
+  tell: (judged: Judged) => void,
+  { isOver, isWaiting }: Standing,
+): Promise<void> {
+  const result = { file, ...(await remote.judge(file, beside)), isConfirmed: false };
+  tell({ ...result, findings: result.findings.map((finding) => ({ ...finding, remedies: [] })) });
+  await new Promise((resolve) => setTimeout(resolve, QUIET_MS));
+  if (isWaiting() || isOver()) return;
+  const findings = await remote.confirm(file, result.findings, beside);
+  if (!isWaiting()) tell({ ...result, findings, isConfirmed: true });
 }

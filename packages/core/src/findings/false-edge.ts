@@ -75,7 +75,7 @@ function falseEdgeRemedies(
       changes: [{ path: ["falseEdge", "to"], value: earlier }],
     });
   }
-  remedies.push({ words: "Leave the false edge away.", changes: [{ path: ["falseEdge"] }] });
+  remedies.push({ words: "Remove the false edge.", changes: [{ path: ["falseEdge"] }] });
   return remedies;
 }
 
@@ -109,7 +109,7 @@ export const falseEdgeShort: Rule = (judged) => {
       measured: short,
       unit: "mm",
       message: `The false edge ends ${say.length(short)} short of the tip.`,
-      advice: "Usual where it must not meet the bevel; carry it on to the tip if the point shall be finer.",
+      advice: "Usual where it must not meet the bevel; carry it on to the tip for a finer point.",
       basis: "common practice",
       remedies: [],
     },

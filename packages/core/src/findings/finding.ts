@@ -38,6 +38,8 @@ export interface Finding {
   readonly limit?: Limit;
   /** Candidates, best first; only those that confirm.ts has put to the test may be shown. */
   readonly remedies: readonly Remedy[];
+  /** Ids of other findings that were seen to go with the remedy that holds. */
+  readonly clears?: readonly string[];
 }
 
 /** A rule that had nothing to judge by, and why. */

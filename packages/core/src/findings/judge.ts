@@ -121,27 +121,36 @@ function unset(purpose: Purpose): NotJudged[] {
  */
 export function confirmRemedies(blade: Blade, findings: readonly Finding[], beside: Beside = {}): Finding[] {
   return findings.map((finding) => {
-    const held = finding.remedies.find((remedy) => holds(blade, findings, finding, remedy, beside));
-    return { ...finding, remedies: held ? [held] : [] };
+    for (const remedy of finding.remedies) {
+      const after = afterRemedy(blade, findings, finding, remedy, beside);
+      if (!after) continue;
+      const clears = findings.filter(
+        (other) => other !== finding && !after.some((left) => isSameFinding(left, other)),
+      );
+      return { ...finding, remedies: [remedy], clears: [...new Set(clears.map(({ id }) => id))] };
+    }
+    return { ...finding, remedies: [] };
   });
 }
 
-function holds(
+/** What is found once a remedy is put in; null where it does not hold. */
+function afterRemedy(
   blade: Blade,
   before: readonly Finding[],
   finding: Finding,
   remedy: Remedy,
   beside: Beside,
-): boolean {
+): readonly Finding[] | null {
   const parsed = parseBlade(withChanges(blade, remedy.changes));
-  if (!parsed.ok) return false;
+  if (!parsed.ok) return null;
   const after = judge(parsed.blade, parsed.field, beside).findings;
-  if (after.some((other) => isSameFinding(other, finding))) return false;
-  return after.every(
+  if (after.some((other) => isSameFinding(other, finding))) return null;
+  const isNoWorse = after.every(
     (other) =>
       other.severity !== "fix" ||
       before.some((known) => known.severity === "fix" && isSameFinding(other, known)),
   );
+  return isNoWorse ? after : null;
 }
 
 /** The same rule firing on the same side at a place that overlaps. */

@@ -37,12 +37,12 @@ export interface Happened {
 }
 
 const DOCUMENT_WORDS: Readonly<Record<DocumentState["kind"], string>> = {
-  limits: "What it is held to was changed",
+  limits: "Its limits were changed",
   handle: "The handle was changed",
   photo: "The photo under it was changed",
-  photoPlace: "The photo was laid anew",
+  photoPlace: "The photo was moved",
   route: "The route was changed",
-  check: "The bench's decisions were changed",
+  check: "What was decided on Check was changed",
 };
 
 /** What happened to a blade in the order of time, newest first. Saves of one document within ten minutes are one entry. */
@@ -92,16 +92,16 @@ export function logOf({ revisions, documents, route, check, readings, struck, sh
       };
     }),
     ...check.corrections.flatMap((one): LogEntry[] => [
-      { when: iso(one.when), kind: "correction", words: `To put right: ${one.why}` },
+      { when: iso(one.when), kind: "correction", words: `Correction: ${one.why}` },
       ...(one.done
-        ? [{ when: iso(one.done), kind: "correction" as const, words: `Put right: ${one.why}` }]
+        ? [{ when: iso(one.done), kind: "correction" as const, words: `Correction done: ${one.why}` }]
         : []),
     ]),
     ...check.accepted.map(
       ({ when, words, reason }): LogEntry => ({
         when: iso(when),
         kind: "deviation",
-        words: `Let stand: ${words} Reason: ${reason}`,
+        words: `Accepted as it is: ${words} Reason: ${reason}`,
       }),
     ),
   ];

@@ -46,10 +46,14 @@ const UNIT_OF: Readonly<Record<string, LengthUnit>> = {
 export function parseLength(text: string, unit: LengthUnit): LengthReading {
   const said = text.trim().toLowerCase().replace(/\s+/g, " ");
   if (said === "") return refuse("Nothing written yet. A length looks like 4.5, 3/16 or 60 thou.");
-  if (/\d,\d{3}(?!\d)/.test(said)) {
-    return refuse(`“${text.trim()}” could mean two things. Write the decimal with a point.`);
+  if (
+    /\d,\d{3}(?!\d)/.test(said) &&
+    !/^[+-]?0,/.test(said) &&
+    (said.includes("thou") || isThousands(said, unit))
+  ) {
+    return refuse(`“${text.trim()}” could mean two things in thousandths. Write the decimal with a point.`);
   }
-  const parts = SAID.exec(said.replace(/(\d),(\d)/g, "$1.$2"));
+  const parts = SAID.exec(said.replace(/(\d),(\d)/g, "$1.$2").replace(/^([+-]?),(\d)/, "$1.$2"));
   if (!parts) return refuse(`“${text.trim()}” is not a length. Write it like 4.5, 3/16, 0.187" or 60 thou.`);
   const [, sign, whole, over, under, decimal, suffix = ""] = parts;
   const named = suffix === "" ? undefined : UNIT_OF[suffix];
@@ -66,18 +70,39 @@ export function parseLength(text: string, unit: LengthUnit): LengthReading {
   return { ok: true, mm, unit: meant };
 }
 
+/** Whether a comma may part thousands: only thousandths are ever so many, and only where no other unit is named. */
+function isThousands(said: string, unit: LengthUnit): boolean {
+  return unit === "thou" && !/[a-z"”″']/.test(said);
+}
+
 function refuse(why: string): LengthReading {
   return { ok: false, why };
 }
 
-/** Shows millimetres as a bare number in `unit`, to that unit's usual places or `places`. */
-export function showLength(mm: number, unit: LengthUnit, places = PLACES[unit]): string {
+/**
+ * Shows millimetres as a bare number in `unit`, to that unit's usual places or `places`. In thousandths, what is longer than an inch is
+ * shown in inches with their sign behind it: nobody reads a blade as 5118 thou.
+ *
+ * @example showLength(63.5, "thou") // "2.500″"
+ */
+export function showLength(mm: number, unit: LengthUnit, places?: number): string {
+  if (isShownInInches(mm, unit)) return `${figure(mm, "inch", PLACES.inch)}″`;
+  return figure(mm, unit, places ?? PLACES[unit]);
+}
+
+function figure(mm: number, unit: LengthUnit, places: number): string {
   const shown = (mm / MILLIMETRES_IN[unit]).toFixed(places);
   return Number(shown) === 0 ? (0).toFixed(places) : shown;
 }
 
+/** Whether a length is too long to be told in thousandths. */
+function isShownInInches(mm: number, unit: LengthUnit): boolean {
+  return unit === "thou" && Math.abs(mm) > MILLIMETRES_IN.inch + 1e-9;
+}
+
 /** The same with the unit's name behind it: `4.50 mm`, `0.177 in`, `177.2 thou`. */
 export function showLengthWithUnit(mm: number, unit: LengthUnit, places?: number): string {
+  if (isShownInInches(mm, unit)) return `${figure(mm, "inch", PLACES.inch)} ${SUFFIX.inch}`;
   return `${showLength(mm, unit, places)} ${SUFFIX[unit]}`;
 }
 
@@ -86,6 +111,7 @@ export function showLengthWithUnit(mm: number, unit: LengthUnit, places?: number
  * so that leaving a box untouched never moves the value.
  */
 export function showForTyping(mm: number, unit: LengthUnit): string {
+  if (isShownInInches(mm, unit)) return `${showForTyping(mm, "inch")}"`;
   const places = unit === "mm" ? 4 : unit === "inch" ? 5 : 2;
   return String(Number((mm / MILLIMETRES_IN[unit]).toFixed(places)));
 }

@@ -87,14 +87,14 @@ describe("the log", () => {
     );
   });
 
-  test("says what was struck out, taken on the card, past the line, put right, let stand, and with what", () => {
+  test("says what was struck out, taken on the card, past the line, corrected, accepted, and with what", () => {
     expect(said).toContain("Rough bevels: the very edge at 50 % of the edge read 1.2 mm; struck out");
     expect(said).toContain(
       "Rough bevels: the very edge at 50 % of the edge read 1.2 mm, on the card; past the line",
     );
-    expect(said).toContain("To put right: Left face from 40 to 70 mm.");
-    expect(said).toContain("Put right: Left face from 40 to 70 mm.");
-    expect(said).toContain("Let stand: Bowed 0.3 mm. Reason: unseen");
+    expect(said).toContain("Correction: Left face from 40 to 70 mm.");
+    expect(said).toContain("Correction done: Left face from 40 to 70 mm.");
+    expect(said).toContain("Accepted as it is: Bowed 0.3 mm. Reason: unseen");
     expect(said).toContain("Rough bevels with the rest against the platen");
     expect(said).toContain("Revision 1: as ordered");
   });

@@ -31,6 +31,11 @@ describe("a length box takes what a maker says", () => {
     ["-2", "mm", -2],
     ["  7  mm ", "inch", 7],
     ["5/32″", "mm", 3.96875],
+    ["0,125", "mm", 0.125],
+    ["1,125", "mm", 1.125],
+    [",5", "mm", 0.5],
+    ["1,125 in", "thou", 28.575],
+    ["41,5", "thou", 1.0541],
   ] as const)("%s in a %s box is %f mm", (text, unit, mm) => {
     expect(mmOf(text, unit)).toBeCloseTo(mm, 9);
   });
@@ -42,7 +47,8 @@ describe("a length box takes what a maker says", () => {
     "1 2",
     "4 1.5 in",
     "3 furlongs",
-    "1,500",
+    "1,500 thou",
+    "1,2,3",
     "1e400",
     "--3",
     "1/2/3",
@@ -52,6 +58,21 @@ describe("a length box takes what a maker says", () => {
     const said = parseLength(text, "mm");
     expect(said.ok).toBe(false);
     expect(said.ok ? "" : said.why).toMatch(/\w.*\.$/);
+  });
+
+  test("in thousandths a comma before three figures is asked back: it may part thousands", () => {
+    expect(mmOf("1,250", "thou")).toMatch(/two things in thousandths/);
+    expect(mmOf("0,250", "thou")).toBeCloseTo(0.00635, 9);
+  });
+
+  test("in thousandths, what is longer than an inch is shown in inches, and typed back as it is shown", () => {
+    expect(showLength(25.4, "thou")).toBe("1000.0");
+    expect(showLength(63.5, "thou")).toBe("2.500″");
+    expect(showLengthWithUnit(63.5, "thou")).toBe("2.500 in");
+    expect(showLengthWithUnit(-63.5, "thou", 0)).toBe("-2.500 in");
+    expect(showForTyping(63.5, "thou")).toBe('2.5"');
+    expect(mmOf(showForTyping(63.5, "thou"), "thou")).toBeCloseTo(63.5, 9);
+    expect(mmOf(showLength(63.5, "thou"), "thou")).toBeCloseTo(63.5, 9);
   });
 
   test("any length survives being shown and typed back, to the last place shown", () => {

@@ -1,9 +1,11 @@
 import { ringPoints } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { DOCUMENT_KINDS, type DocumentKind } from "@true-spine/core/document/documents.ts";
+import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useState } from "react";
 import { useStore } from "zustand";
 import { createBlade } from "../../api/blades.ts";
+import { useSettings } from "../../app/settings.ts";
 import { fieldOf } from "../../blade/derived.ts";
 import { partName } from "../../blade/parts.ts";
 import { useFile, useScreen } from "../../blade/screen.ts";
@@ -13,11 +15,11 @@ import { SavedElsewhere } from "../../parts/SavedElsewhere.tsx";
 import { pathThrough } from "../../rail/scale.ts";
 import { newId } from "../../saving/id.ts";
 
-/** Two hands on one blade: both versions are shown, and nothing is thrown away before the maker has chosen. */
-export function Conflict() {
+/** Two hands on one blade: both versions are shown, and nothing is deleted before the maker has chosen. */
+export function BladeConflict() {
   return (
     <>
-      <BladeConflict />
+      <FileConflict />
       {DOCUMENT_KINDS.map((kind) => (
         <DocumentConflict key={kind} kind={kind} words={partName(kind)} />
       ))}
@@ -41,7 +43,7 @@ function DocumentConflict({ kind, words }: { kind: DocumentKind; words: string }
   );
 }
 
-function BladeConflict() {
+function FileConflict() {
   const { savings } = useScreen();
   const saving = savings.blade;
   const mine = useFile();
@@ -86,6 +88,12 @@ function BladeConflict() {
 }
 
 function Version({ title, file }: { title: string; file: Blade }) {
+  const unit = useSettings((settings) => settings.unit);
+  const say = (rows: readonly number[]) =>
+    `${rows
+      .slice(0, -1)
+      .map((mm) => `${showLength(mm, unit)} / `)
+      .join("")}${showLengthWithUnit(rows[rows.length - 1]!, unit)}`;
   const { ring } = fieldOf(file);
   const box = `${ring.left - 4} ${-ring.top - 4} ${ring.right - ring.left + 8} ${ring.top - ring.bottom + 8}`;
   const bevel = file.bevels.right;
@@ -106,12 +114,10 @@ function Version({ title, file }: { title: string; file: Blade }) {
         />
       </svg>
       <p className="mt-1 text-sm text-faint">
-        {file.name}: {file.thickness.map((row) => row.t).join(" / ")} mm thick,{" "}
-        {file.edge.behind.map((row) => row.t).join(" / ")} mm behind the edge, {file.edge.angle.right}° edge,{" "}
+        {file.name}: {say(file.thickness.map((row) => row.t))} thick,{" "}
+        {say(file.edge.behind.map((row) => row.t))} behind the edge, {file.edge.angle.right}° edge,{" "}
         {bevel.kind} bevel
-        {bevel.kind !== "none" &&
-          bevel.set === "height" &&
-          ` ${bevel.height.map((row) => row.h).join(" / ")} mm up`}
+        {bevel.kind !== "none" && bevel.set === "height" && ` ${say(bevel.height.map((row) => row.h))} up`}
       </p>
     </div>
   );

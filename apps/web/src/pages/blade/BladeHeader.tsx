@@ -1,24 +1,22 @@
 import type { BladeWithFile } from "@true-spine/core/contract.ts";
-import { LENGTH_UNITS } from "@true-spine/core/units/length.ts";
 import { Download, History, Keyboard, Redo2, Undo2 } from "lucide-react";
+import type { ReactNode } from "react";
 import { Link } from "react-router";
 import { useStore } from "zustand";
-import { useSettings } from "../../app/settings.ts";
 import { useFilePart, useSaveStatus, useScreen } from "../../blade/screen.ts";
-import { Segmented } from "../../parts/Segmented.tsx";
+import { UnitMenu } from "../../parts/UnitMenu.tsx";
 import { saveWords } from "../../saving/words.ts";
 import { BLADE_PAGES } from "./pages.ts";
 
-/** Name, status in words, undo and redo, pages in working order, the unit on show. */
+/** Name, status in words, undo and redo, pages in working order, the unit on show. Ten pages fit at 1280 pixels. */
 export function BladeHeader({ row, page }: { row: BladeWithFile; page: string }) {
   const { open, id, rail } = useScreen();
-  const { unit, setUnit } = useSettings();
   const canUndo = useStore(open.store.temporal, (past) => past.pastStates.length > 0);
   const canRedo = useStore(open.store.temporal, (past) => past.futureStates.length > 0);
   return (
-    <header className="flex h-13 shrink-0 items-center gap-3 border-b border-rule bg-paper px-4">
+    <header className="flex h-13 shrink-0 items-center gap-2 border-b border-rule bg-paper px-3">
       <Title row={row} />
-      <div className="flex items-center gap-1">
+      <div className="flex items-center">
         <IconButton label="Undo, Ctrl+Z" onClick={() => open.undo()} disabled={!canUndo}>
           <Undo2 className="size-4.5" aria-hidden />
         </IconButton>
@@ -29,8 +27,8 @@ export function BladeHeader({ row, page }: { row: BladeWithFile; page: string })
           <History className="size-4.5" aria-hidden />
         </IconButton>
         <IconButton
-          label="Take it out: template, drawing, solid, file"
-          onClick={() => rail.setState({ panel: "take" })}
+          label="Export: template, drawing, solid, file"
+          onClick={() => rail.setState({ panel: "export" })}
         >
           <Download className="size-4.5" aria-hidden />
         </IconButton>
@@ -38,22 +36,22 @@ export function BladeHeader({ row, page }: { row: BladeWithFile; page: string })
           <Keyboard className="size-4.5" aria-hidden />
         </IconButton>
       </div>
-      <nav aria-label="Pages of this blade" className="flex gap-1">
+      <nav aria-label="Pages of this blade" className="flex">
         {BLADE_PAGES.map(({ path, name }, i) => (
           <Link
             key={path}
             to={`/blades/${id}/${path}`}
             aria-current={path === page ? "page" : undefined}
-            className={`rounded px-3 py-1.5 text-sm font-semibold ${path === page ? "bg-deep text-on-deep" : "hover:bg-rule"}`}
+            className={`rounded px-2.5 py-1.5 text-sm font-semibold ${path === page ? "bg-deep text-on-deep" : "hover:bg-rule"}`}
           >
-            <span className={`mr-1.5 font-normal ${path === page ? "" : "text-faint"}`}>{i + 1}</span>
+            <span className={`mr-1 text-xs font-normal ${path === page ? "" : "text-faint"}`}>
+              {(i + 1) % 10}
+            </span>
             {name}
           </Link>
         ))}
       </nav>
-      <div className="w-40">
-        <Segmented label="Unit" options={LENGTH_UNITS} value={unit} onChange={setUnit} />
-      </div>
+      <UnitMenu />
     </header>
   );
 }
@@ -65,13 +63,13 @@ function Title({ row }: { row: BladeWithFile }) {
   const { status, revision, isKept } = useSaveStatus();
   const isTroubled = status === "away" || status === "conflict" || status === "refused";
   return (
-    <div className="min-w-0 flex-1">
+    <div className="min-w-36 flex-1">
       <h1 className="truncate text-[17px] leading-5 font-bold">{name}</h1>
       <p className="truncate text-xs text-faint">
-        {[use, steel, row.state].filter(Boolean).join(", ")}, revision {revision} ·{" "}
         <span role="status" className={isTroubled ? "font-bold text-fix" : ""}>
           {saveWords(status, isKept)}
-        </span>
+        </span>{" "}
+        · revision {revision} · {[use, steel, row.state].filter(Boolean).join(", ")}
       </p>
     </div>
   );
@@ -86,7 +84,7 @@ function IconButton({
   label: string;
   onClick: () => void;
   disabled?: boolean;
-  children: React.ReactNode;
+  children: ReactNode;
 }) {
   return (
     <button
@@ -95,7 +93,7 @@ function IconButton({
       title={label}
       onClick={onClick}
       disabled={disabled}
-      className="rounded p-2 hover:bg-rule disabled:opacity-35"
+      className="rounded p-1.5 hover:bg-rule disabled:opacity-35"
     >
       {children}
     </button>

@@ -90,6 +90,6 @@ function screenOf(id: string, session: BladeSession): BladeScreen {
     isLayingPhoto: false,
     isSolidOpen: false,
   }));
-  const judging = createStore<JudgedState>()(() => ({ judged: null }));
+  const judging = createStore<JudgedState>()(() => ({ judged: null, trouble: null, tryAgain: () => {} }));
   return { ...session, id, rail, judging };
 }

@@ -1,48 +1,44 @@
-import { stationAtX } from "@true-spine/core/blade/station.ts";
 import type { BladeWithFile } from "@true-spine/core/contract.ts";
-import { memo, useCallback, useLayoutEffect } from "react";
+import { lazy, memo, Suspense, useLayoutEffect } from "react";
 import { Navigate, useParams } from "react-router";
-import { useSettings } from "../../app/settings.ts";
-import { fieldOf } from "../../blade/derived.ts";
-import { useFile, usePurpose, useRail, useSaveStatus, useScreen } from "../../blade/screen.ts";
+import { useFile, useFilePart, useRail, useSaveStatus, useScreen } from "../../blade/screen.ts";
 import { EDIT_MARK } from "../../blade/store.ts";
-import { Numbers } from "../../rail/Numbers.tsx";
-import { Rail } from "../../rail/Rail.tsx";
-import { Section } from "../../rail/Section.tsx";
-import type { SidePlace } from "../../rail/SideView.tsx";
-import { numbersAt } from "../../rail/scribe-numbers.ts";
+import { useTitle } from "../../parts/useTitle.ts";
 import { SaveTrouble } from "../../saving/SaveTrouble.tsx";
-import { Solid } from "../../solid/Solid.tsx";
 import { useJudging } from "../../workers/judge.ts";
-import { Conflict } from "./BladeConflict.tsx";
+import { BladeConflict } from "./BladeConflict.tsx";
 import { BladeHeader } from "./BladeHeader.tsx";
 import { Commands } from "./Commands.tsx";
-import { ExportPanel } from "./ExportPanel.tsx";
 import { HistoryPanel } from "./HistoryPanel.tsx";
 import { LimitsPanel } from "./LimitsPanel.tsx";
 import { BLADE_PAGES, type BladePage } from "./pages.ts";
 import { Tray } from "./Tray.tsx";
 import { useKeys } from "./useKeys.ts";
-import { WholeFigures } from "./WholeFigures.tsx";
 
 const EDIT_MEASURE = "true-spine-edit-drawn";
+const ExportPanel = lazy(() =>
+  import("./ExportPanel.tsx").then((module) => ({ default: module.ExportPanel })),
+);
+const Solid = lazy(() => import("../../solid/Solid.tsx").then((module) => ({ default: module.Solid })));
 
-/** A blade's screen: header, strips, section and numbers, the page's controls, findings. */
+/** A blade's screen: header, the page, findings. */
 export function BladeScreenView({ row }: { row: BladeWithFile }) {
   const { page } = useParams();
   const current = BLADE_PAGES.find((one) => one.path === page);
+  const name = useFilePart((file) => file.name);
   useKeys();
+  useTitle(current?.name, name);
   if (!current) return <Navigate to="../grind" relative="path" replace />;
   return (
     <div className="flex h-full flex-col">
       <BladeHeader row={row} page={current.path} />
       <Refusal />
       <Working page={current} />
-      <Conflict />
+      <BladeConflict />
       <Commands />
       <HistoryPanel />
       <LimitsPanel />
-      <ExportPanel />
+      <Exporting />
     </div>
   );
 }
@@ -56,42 +52,34 @@ const Working = memo(function Working({ page }: { page: BladePage }) {
   return (
     <>
       <Judging />
-      {"Page" in page ? <page.Page /> : <Stripped page={page} />}
-      {/* What is wrong with the work is told on its own page: the tray tells of the blade as it is drawn. */}
-      {!("isOfWork" in page) && <Tray />}
+      <Suspense fallback={<p className="flex-1 p-6 text-faint">Loading the page …</p>}>
+        <page.Page />
+      </Suspense>
+      {!page.isOfWork && <Tray />}
       <SolidView />
     </>
   );
 });
 
-/** The strips, with the page's own handles on them and its controls beside them. */
-function Stripped({ page }: { page: Extract<BladePage, { Controls: unknown }> }) {
-  const { Controls, Handles } = page;
-  const handles = useCallback((place: SidePlace) => <Handles place={place} />, [Handles]);
-  return (
-    // A tablet held upright has the drawing above and the controls below it, in two columns.
-    <div className="flex min-h-0 flex-1 max-lg:portrait:flex-col">
-      <div className="min-w-0 flex-1 max-lg:portrait:min-h-[55%]">
-        <Rail handles={handles} />
-      </div>
-      <aside
-        aria-label="At the scribe, and controls"
-        className="w-84 shrink-0 overflow-y-auto border-l border-rule bg-room max-lg:portrait:w-full max-lg:portrait:shrink"
-      >
-        <div className="flex flex-col gap-1.5 max-lg:portrait:block max-lg:portrait:columns-2 max-lg:portrait:gap-1.5 max-lg:portrait:*:mb-1.5 max-lg:portrait:*:break-inside-avoid">
-          <AtScribe />
-          <WholeFigures />
-          <Controls />
-        </div>
-      </aside>
-    </div>
-  );
-}
-
 function SolidView() {
   const { rail } = useScreen();
   const isOpen = useRail((state) => state.isSolidOpen);
-  return isOpen ? <Solid onClose={() => rail.setState({ isSolidOpen: false })} /> : null;
+  if (!isOpen) return null;
+  return (
+    <Suspense fallback={null}>
+      <Solid onClose={() => rail.setState({ isSolidOpen: false })} />
+    </Suspense>
+  );
+}
+
+function Exporting() {
+  const isOpen = useRail((state) => state.panel === "export");
+  if (!isOpen) return null;
+  return (
+    <Suspense fallback={null}>
+      <ExportPanel />
+    </Suspense>
+  );
 }
 
 /** Asks the worker about every edit, and leaves a performance measure of it: from its start to the drawing laid out. */
@@ -105,20 +93,4 @@ function Judging() {
     performance.clearMarks(EDIT_MARK);
   }, [file]);
   return null;
-}
-
-function AtScribe() {
-  const file = useFile();
-  const scribe = useRail((state) => state.scribe);
-  const unit = useSettings((settings) => settings.unit);
-  const purpose = usePurpose();
-  const ghost = useRail((state) => state.ghost);
-  const field = fieldOf(file);
-  const station = stationAtX(field, scribe);
-  return (
-    <>
-      <Section file={file} x={scribe} station={station} />
-      <Numbers rows={numbersAt(field, scribe, station, unit, purpose, ghost && fieldOf(ghost.file))} />
-    </>
-  );
 }

@@ -13,25 +13,28 @@ export function Commands() {
   const panel = useRail((state) => state.panel);
   const setPanel = (next: Panel | null) => rail.setState({ panel: next });
   const navigate = useNavigate();
-  const { setUnit, setTheme } = useSettings();
+  const { setUnit, setTheme, letterKeys, setLetterKeys } = useSettings();
   const commands: { name: string; run: () => void }[] = [
     ...BLADE_PAGES.map(({ path, name }) => ({
       name: `Go to ${name}`,
       run: () => navigate(`/blades/${id}/${path}`),
     })),
-    { name: "To the rack", run: () => navigate("/") },
+    { name: "Go to the rack", run: () => navigate("/") },
+    { name: "Go to Runs", run: () => navigate("/runs") },
+    { name: "Go to Stores", run: () => navigate("/stores") },
+    { name: "New blade", run: () => navigate("/new") },
     { name: "Undo", run: () => open.undo() },
     { name: "Redo", run: () => open.redo() },
     { name: "Open the findings", run: () => rail.setState({ isTrayOpen: true }) },
-    { name: "Show it in 3D", run: () => rail.setState({ isSolidOpen: true }) },
+    { name: "Show in 3D", run: () => rail.setState({ isSolidOpen: true }) },
     { name: "Show the whole knife", run: () => rail.setState({ fit: "whole" }) },
     { name: "Show the blade", run: () => rail.setState({ fit: "blade" }) },
     ...LENGTH_UNITS.map((unit) => ({ name: `Read in ${unit}`, run: () => setUnit(unit) })),
-    { name: "What this blade is held to", run: () => setPanel("limits") },
+    { name: "Limits of this blade", run: () => setPanel("limits") },
     { name: "Revisions", run: () => setPanel("history") },
-    { name: "Take it out: template, drawing, solid, file", run: () => setPanel("take") },
-    { name: "Dark shop", run: () => setTheme("dark") },
-    { name: "Light paper", run: () => setTheme("light") },
+    { name: "Export: template, drawing, solid, file", run: () => setPanel("export") },
+    { name: "Dark theme", run: () => setTheme("dark") },
+    { name: "Light theme", run: () => setTheme("light") },
   ];
   return (
     <>
@@ -72,6 +75,15 @@ export function Commands() {
             </div>
           ))}
         </dl>
+        <label className="mt-4 flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="size-5"
+            checked={letterKeys}
+            onChange={(event) => setLetterKeys(event.currentTarget.checked)}
+          />
+          Single letters, digits, / and ? do things. Alt with a digit changes the page either way.
+        </label>
         <div className="mt-5 flex justify-end">
           <PlainButton onClick={() => setPanel(null)}>Close</PlainButton>
         </div>

@@ -1,35 +1,44 @@
 import font from "@fontsource/archivo/files/archivo-latin-500-normal.woff?url";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { PAPERS, type Paper } from "@true-spine/formats/papers.ts";
-import { proxy, type Remote, wrap } from "comlink";
+import { proxy, type Remote } from "comlink";
 import { useRef, useState } from "react";
 import { useStore } from "zustand";
 import { useSettings } from "../../app/settings.ts";
 import { useDocument, usePurpose, useRail, useScreen } from "../../blade/screen.ts";
+import { Alert } from "../../parts/Alert.tsx";
 import { LengthBox } from "../../parts/Box.tsx";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { download } from "../../parts/download.ts";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { useReadings } from "../../readings/useReadings.ts";
 import { useShop } from "../../shop/shop.ts";
-import type { Filing } from "../../workers/files.worker.ts";
+import { askOnce } from "../../workers/asking.ts";
+import type { Workers } from "../../workers/workers.ts";
 
 /** Edge left for hardening on a usual field knife, mm. Source: common practice, 0.050 in. */
 const LEFT_FOR_HARDENING = 1.27;
 
-type Job = (files: Remote<Filing>, blade: Blade, onProgress: (share: number) => void) => Promise<Taken>;
-interface Taken {
+/** A solid to 0.02 mm of a long blade takes its time; progress is shown, and it can be stopped. */
+const WRITTEN_WITHIN_MS = 600_000;
+
+type Job = (
+  files: Remote<Workers["files"]>,
+  blade: Blade,
+  onProgress: (share: number) => void,
+) => Promise<Written>;
+interface Written {
   readonly content: string | Uint8Array;
   readonly ending: string;
   readonly type: string;
 }
 
-/** The blade taken out of the program: on paper at true scale, for a cutter or a printer, as figures, as itself. */
+/** The blade out of the program: on paper at true scale, for a cutter or a printer, as figures, as itself. */
 export function ExportPanel() {
   const { rail } = useScreen();
-  const isOpen = useRail((state) => state.panel === "take");
+  const isOpen = useRail((state) => state.panel === "export");
   return (
-    <Question title="Take it out" isOpen={isOpen} onClose={() => rail.setState({ panel: null })} wide>
+    <Question title="Export" isOpen={isOpen} onClose={() => rail.setState({ panel: null })} wide>
       {isOpen && <Choices onClose={() => rail.setState({ panel: null })} />}
     </Question>
   );
@@ -53,32 +62,35 @@ function Choices({ onClose }: { onClose: () => void }) {
   const [leave, setLeave] = useState(LEFT_FOR_HARDENING);
   const [gap, setGap] = useState(0.5);
   const order = { behind: purpose?.behind ?? null, leave, gap };
-  const worker = useRef<Worker | null>(null);
+  const writing = useRef<AbortController | null>(null);
   const stop = () => {
-    worker.current?.terminate();
-    worker.current = null;
+    writing.current?.abort();
+    writing.current = null;
     setBusy(null);
   };
   const take = (name: string, job: Job) => async () => {
     stop();
     setWhy(null);
     setBusy({ name, share: 0 });
-    const mine = new Worker(new URL("../../workers/files.worker.ts", import.meta.url), { type: "module" });
-    worker.current = mine;
+    const mine = new AbortController();
+    writing.current = mine;
     const { file } = open.store.getState();
+    const onProgress = (share: number) => {
+      if (writing.current === mine) setBusy({ name, share });
+    };
     try {
-      const { content, ending, type } = await job(wrap<Filing>(mine), file, (share) => {
-        if (worker.current === mine) setBusy({ name, share });
+      const { content, ending, type } = await askOnce("files", (files) => job(files, file, onProgress), {
+        signal: mine.signal,
+        withinMs: WRITTEN_WITHIN_MS,
       });
-      if (worker.current !== mine) return;
+      if (writing.current !== mine) return;
       download(file.name, ending, content, type);
       stop();
-    } catch {
-      if (worker.current !== mine) return;
+    } catch (error) {
+      if (writing.current !== mine) return;
       stop();
-      setWhy(
-        `The ${name} could not be written. That is a defect in the program; the blade is sound and saved.`,
-      );
+      const because = error instanceof Error ? error.message : "";
+      setWhy(`The ${name} could not be written. ${because} The blade is sound and saved.`);
     }
   };
   const template: Job = async (files, blade) => {
@@ -109,11 +121,7 @@ function Choices({ onClose }: { onClose: () => void }) {
   );
   return (
     <>
-      {why && (
-        <p role="alert" className="mb-3 font-semibold text-fix">
-          {why}
-        </p>
-      )}
+      {why && <Alert className="mb-3">{why}</Alert>}
       <ul>
         <li className="flex items-center gap-3 border-b border-rule py-2.5">
           <span className="min-w-0 flex-1">
@@ -131,7 +139,7 @@ function Choices({ onClose }: { onClose: () => void }) {
             />
           </span>
           <PlainButton kind="main" onClick={take("PDF template", template)}>
-            {busy?.name === "PDF template" ? "Drawing …" : "Take the template"}
+            {busy?.name === "PDF template" ? "Drawing …" : "Export template"}
           </PlainButton>
         </li>
         {item(
@@ -210,7 +218,7 @@ function Choices({ onClose }: { onClose: () => void }) {
       <ul>
         {item(
           "spec sheet",
-          "PDF, one page: what was wanted and what was read, what was let stand, care and cautions.",
+          "PDF, one page: what was wanted and what was read, what was accepted as it is, care and cautions.",
           async (files, blade) => {
             const bytes = new Uint8Array(await (await fetch(font)).arrayBuffer());
             const options = { paper, unit, font: bytes, date: new Date() };
@@ -295,7 +303,9 @@ function Item({
         <span className="block text-sm text-faint">{words}</span>
       </span>
       {share === null ? (
-        <PlainButton onClick={onTake}>Take the {name}</PlainButton>
+        <PlainButton onClick={onTake}>
+          Export<span className="sr-only"> {name}</span>
+        </PlainButton>
       ) : (
         <>
           <progress aria-label={`Writing the ${name}`} className="w-32" value={share} max={1} />

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { readBlade, useRack } from "../../api/blades.ts";
 import { useRail, useScreen } from "../../blade/screen.ts";
+import { Alert } from "../../parts/Alert.tsx";
 import { Choice, Group } from "../../parts/Group.tsx";
 
 /** A liked blade of the rack, laid under this one: its outline on the side view, its edge on the edge strip, its figure at the scribe. */
@@ -24,18 +25,14 @@ export function GhostGroup() {
     }
   };
   return (
-    <Group title="Held against">
+    <Group title="Compare with">
       <Choice
         label="Blade of the rack"
         value={ghost?.id ?? ""}
         options={[{ value: "", name: "none" }, ...others.map((row) => ({ value: row.id, name: row.name }))]}
         onChange={(other) => void choose(other)}
       />
-      {why && (
-        <p role="alert" className="text-xs text-fix">
-          {why}
-        </p>
-      )}
+      {why && <Alert>{why}</Alert>}
     </Group>
   );
 }

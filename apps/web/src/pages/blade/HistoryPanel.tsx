@@ -9,6 +9,7 @@ import { useFile, useRail, useScreen } from "../../blade/screen.ts";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { SmallButton } from "../../parts/Group.tsx";
 import { useNotices } from "../../parts/Notices.tsx";
+import { TextBox } from "../../parts/TextBox.tsx";
 import { Compare } from "./Compare.tsx";
 
 /**
@@ -63,7 +64,7 @@ function Revisions({ onClose }: { onClose: () => void }) {
             <span className="w-10 text-right font-bold">{row.number}</span>
             <RevisionName row={row} />
             {row.number === standing ? (
-              <span className="text-sm text-faint">stands now</span>
+              <span className="text-sm text-faint">current</span>
             ) : (
               <>
                 <PlainButton
@@ -73,7 +74,7 @@ function Revisions({ onClose }: { onClose: () => void }) {
                   What changed
                 </PlainButton>
                 <PlainButton disabled={busy !== null} onClick={() => void bringBack(row.number)}>
-                  {busy === row.number ? "Fetching …" : "Bring back"}
+                  {busy === row.number ? "Fetching …" : "Restore"}
                 </PlainButton>
               </>
             )}
@@ -111,17 +112,17 @@ function RevisionName({ row: { number, label, createdAt } }: { row: RevisionRow 
           void put();
         }}
       >
-        <input
-          // biome-ignore lint/a11y/noAutofocus: the box was asked for by the press that opened it
-          autoFocus
-          aria-label={`Name of revision ${number}`}
+        <TextBox
+          label={`Name of revision ${number}`}
+          labelled="hidden"
+          className="min-w-0 flex-1"
           maxLength={120}
-          className="h-8 min-w-0 flex-1 rounded border border-frame bg-sheet px-2 font-semibold"
-          value={typed}
-          onChange={(event) => setTyped(event.currentTarget.value)}
+          autoFocus
+          text={typed}
+          onText={setTyped}
         />
-        <SmallButton onClick={() => void put()}>keep</SmallButton>
-        <SmallButton onClick={() => setTyped(null)}>leave it</SmallButton>
+        <SmallButton onClick={() => void put()}>Keep</SmallButton>
+        <SmallButton onClick={() => setTyped(null)}>Cancel</SmallButton>
       </form>
     );
   }
@@ -132,7 +133,7 @@ function RevisionName({ row: { number, label, createdAt } }: { row: RevisionRow 
         <span className="text-xs text-faint">{format(new Date(createdAt), "d MMM yyyy, HH:mm")}</span>
       </span>
       <SmallButton label={`Name revision ${number}`} onClick={() => setTyped(label ?? "")}>
-        name …
+        Name …
       </SmallButton>
     </span>
   );

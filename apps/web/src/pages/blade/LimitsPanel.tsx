@@ -1,13 +1,14 @@
 import { LIMIT_NAMES, LIMITS, type Limit, type Limits } from "@true-spine/core/findings/limits.ts";
 import { type Purpose, purposeOf } from "@true-spine/core/findings/purposes.ts";
 import { type LengthUnit, showLengthWithUnit } from "@true-spine/core/units/length.ts";
-import { useId, useState } from "react";
+import { useState } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { useDocument, useFilePart, useRail, useScreen } from "../../blade/screen.ts";
 import { whyNot } from "../../blade/store.ts";
 import { AngleBox, LengthBox } from "../../parts/Box.tsx";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { SmallButton } from "../../parts/Group.tsx";
+import { TextBox } from "../../parts/TextBox.tsx";
 
 type Bounds = { least: number | null; most: number | null };
 
@@ -19,7 +20,7 @@ export function LimitsPanel() {
   const purpose = purposeOf(use);
   return (
     <Question
-      title="What this blade is held to"
+      title="Limits of this blade"
       isOpen={isOpen}
       onClose={() => rail.setState({ panel: null })}
       wide
@@ -37,7 +38,7 @@ export function LimitsPanel() {
           </ul>
         </>
       ) : (
-        <p>Say what it is for first, on the Shape page: then there are limits to hold it to.</p>
+        <p>Say what it is for first, on the Shape page: then there are limits.</p>
       )}
       <div className="mt-5 flex justify-end">
         <PlainButton onClick={() => rail.setState({ panel: null })}>Close</PlainButton>
@@ -72,12 +73,12 @@ function LimitItem({ limit, purpose }: { limit: Limit; purpose: Purpose }) {
         </span>
         {!isEditing && (
           <SmallButton label={`Change ${LIMIT_NAMES[limit]}`} onClick={() => setIsEditing(true)}>
-            change …
+            Change …
           </SmallButton>
         )}
         {changed && !isEditing && (
           <SmallButton label={`${LIMIT_NAMES[limit]} back to the purpose`} onClick={backToPurpose}>
-            back to the purpose
+            Back to the purpose
           </SmallButton>
         )}
       </div>
@@ -106,7 +107,6 @@ function LimitForm({
 }) {
   const { open } = useScreen();
   const limits = useDocument("limits");
-  const id = useId();
   const [bounds, setBounds] = useState(start);
   const [reason, setReason] = useState(before);
   const [why, setWhy] = useState<string | null>(null);
@@ -144,27 +144,22 @@ function LimitForm({
           }}
         />
       ))}
-      <label htmlFor={id} className="flex min-w-56 flex-1 flex-col text-sm text-faint">
-        why
-        <input
-          id={id}
-          value={reason}
-          maxLength={300}
-          aria-invalid={why !== null}
-          aria-describedby={why ? `${id}-why` : undefined}
-          onChange={(event) => setReason(event.currentTarget.value)}
-          className={`h-8 rounded border bg-sheet px-2 font-semibold text-ink ${why ? "border-2 border-fix" : "border-frame"}`}
-        />
-      </label>
+      <TextBox
+        label="Reason"
+        labelled="above"
+        className="min-w-56 flex-1"
+        maxLength={300}
+        text={reason}
+        why={why}
+        onText={(typed) => {
+          setReason(typed);
+          setWhy(null);
+        }}
+      />
       <PlainButton type="submit" kind="main">
-        Hold it to this
+        Change the limit
       </PlainButton>
-      <PlainButton onClick={onDone}>Leave it</PlainButton>
-      {why && (
-        <p id={`${id}-why`} role="alert" className="w-full text-sm text-fix">
-          {why}
-        </p>
-      )}
+      <PlainButton onClick={onDone}>Cancel</PlainButton>
     </form>
   );
 }

@@ -1,37 +1,44 @@
-import { type Finding, withChanges } from "@true-spine/core/findings/finding.ts";
+import { type Finding, type Severity, withChanges } from "@true-spine/core/findings/finding.ts";
+import { type FindingGroup, groupFindings } from "@true-spine/core/findings/groups.ts";
 import { ChevronDown, ChevronUp } from "lucide-react";
-import { useJudged, useRail, useScreen } from "../../blade/screen.ts";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { Link } from "react-router";
+import { useStore } from "zustand";
+import { useDocument, useRail, useScreen } from "../../blade/screen.ts";
 import { Sign } from "../../parts/Sign.tsx";
+import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
+import { useWorkJudged, type WorkJudged } from "../../workers/work-judged.ts";
+import { stageToCheck } from "../check/stage.ts";
 
-/** Findings, at the foot of the page: one line while all is well, opened upward to read them all. */
+const NONE: readonly Finding[] = [];
+
+/** Findings, at the foot of the page: one line while all is well, opened upward to read them all. What is above makes room. */
 export function Tray() {
-  const judged = useJudged();
-  const { rail } = useScreen();
+  const { rail, judging } = useScreen();
+  const { judged, trouble, tryAgain } = useStore(judging);
+  const work = useWorkJudged(stageToCheck(useDocument("route")));
   const isOpen = useRail((state) => state.isTrayOpen);
-  const findings = judged?.findings ?? [];
-  const count = (severity: Finding["severity"]) =>
-    findings.filter((finding) => finding.severity === severity).length;
-  const [fix, watch, note] = [count("fix"), count("watch"), count("note")];
-  const worst = findings[0];
+  const findings = judged?.findings ?? NONE;
+  const groups = useMemo(() => groupFindings(findings), [findings]);
   const toggle = () => rail.setState({ isTrayOpen: !isOpen });
   return (
     <section
       aria-label="Findings"
-      aria-busy={!judged?.isConfirmed}
-      className="relative border-t border-rule bg-paper"
+      aria-busy={!trouble && !judged?.isConfirmed}
+      className="shrink-0 border-t border-rule bg-paper"
     >
       {isOpen && (
-        <div className="absolute inset-x-0 bottom-full max-h-[46vh] overflow-auto border-t border-rule bg-paper shadow-[0_-6px_16px_rgb(0_0_0/0.14)]">
+        <div className="max-h-[46vh] overflow-auto border-b border-rule">
           <ul>
-            {findings.map((finding) => (
-              <FindingItem
-                key={keyOf(finding)}
-                finding={finding}
+            {groups.map((group) => (
+              <GroupItem
+                key={keyOf(group.finding)}
+                group={group}
                 isConfirmed={judged?.isConfirmed ?? false}
               />
             ))}
-            {findings.length === 0 && (
-              <li className="px-4 py-3 text-faint">Nothing found: all is well as far as it was judged.</li>
+            {judged && !trouble && findings.length === 0 && (
+              <li className="px-4 py-3 text-faint">Nothing found, as far as the blade was judged.</li>
             )}
             {judged?.notJudged.map((item) => (
               <li key={item.id} className="border-t border-rule px-4 py-2 text-sm text-faint">
@@ -42,28 +49,23 @@ export function Tray() {
           </ul>
         </div>
       )}
+      {trouble && (
+        <div className="border-b border-rule px-4 py-2">
+          <WorkTrouble what="The findings" trouble={trouble} onTry={tryAgain} />
+        </div>
+      )}
       <button
         type="button"
         aria-expanded={isOpen}
         onClick={toggle}
         className="flex h-12 w-full items-center gap-3 px-4 text-left hover:bg-room"
       >
-        {!judged && <span className="text-faint">Looking the blade over …</span>}
-        {judged && (
-          <>
-            <Sign of={worst && worst.severity !== "note" ? worst.severity : "well"} />
-            <span className="min-w-0 flex-1 truncate font-semibold">
-              {worst && worst.severity !== "note" ? worst.message : "All well."}
-              {worst && worst.severity !== "note" && (
-                <span className="ml-2 font-normal text-faint">{worst.advice}</span>
-              )}
-            </span>
-            <span className="flex shrink-0 items-center gap-4 text-sm">
-              {fix > 0 && <Count of="fix" n={fix} words="to fix" />}
-              {watch > 0 && <Count of="watch" n={watch} words="to watch" />}
-              {note > 0 && <Count of="note" n={note} words={note === 1 ? "note" : "notes"} />}
-            </span>
-          </>
+        {trouble ? (
+          <span className="flex-1 text-faint">Not judged.</span>
+        ) : judged ? (
+          <Line groups={groups} work={work} />
+        ) : (
+          <span className="flex-1 text-faint">Judging the blade …</span>
         )}
         <kbd className="rounded border border-frame px-1.5 text-xs text-faint">F</kbd>
         {isOpen ? (
@@ -72,11 +74,65 @@ export function Tray() {
           <ChevronUp className="size-4" aria-hidden />
         )}
       </button>
+      <Announced findings={trouble || !judged?.isConfirmed ? null : findings} />
     </section>
   );
 }
 
-function Count({ of, n, words }: { of: Finding["severity"]; n: number; words: string }) {
+/** The worst in a line. That all is well is only said where route and readings have nothing to fix or to watch either. */
+function Line({ groups, work }: { groups: readonly FindingGroup[]; work: WorkJudged | null }) {
+  const { id } = useScreen();
+  const count = (severity: Severity) => groups.filter(({ finding }) => finding.severity === severity).length;
+  const [fix, watch, note] = [count("fix"), count("watch"), count("note")];
+  const [first] = groups;
+  const worst = first && first.finding.severity !== "note" ? first.finding : null;
+  const ofWork = [
+    { path: "route", name: "Route", counts: work?.route },
+    { path: "check", name: "Check", counts: work?.check },
+  ].filter(({ counts }) => counts && counts.fix + counts.watch > 0);
+  const sign = worst
+    ? worst.severity
+    : ofWork.some(({ counts }) => counts!.fix > 0)
+      ? "fix"
+      : ofWork.length > 0
+        ? "watch"
+        : work?.isBehind
+          ? "note"
+          : "well";
+  return (
+    <>
+      <Sign of={sign} />
+      <span className="min-w-0 flex-1 truncate font-semibold">
+        {worst && (
+          <>
+            {worst.message}
+            <span className="ml-2 font-normal text-faint">{worst.advice}</span>
+          </>
+        )}
+        {!worst &&
+          (ofWork.length > 0 ? "Sound as drawn." : work?.isBehind ? "Sound as drawn …" : "All well.")}
+      </span>
+      <span className="flex shrink-0 items-center gap-4 text-sm">
+        {fix > 0 && <Count of="fix" n={fix} words="to fix" />}
+        {watch > 0 && <Count of="watch" n={watch} words="to watch" />}
+        {note > 0 && <Count of="note" n={note} words={note === 1 ? "note" : "notes"} />}
+        {ofWork.map(({ path, name, counts }) => (
+          <Link
+            key={path}
+            to={`/blades/${id}/${path}`}
+            className="flex items-center gap-1.5 underline"
+            onClick={(event) => event.stopPropagation()}
+          >
+            <Sign of={counts!.fix > 0 ? "fix" : "watch"} className="size-3" />
+            {name}: {counts!.fix + counts!.watch}
+          </Link>
+        ))}
+      </span>
+    </>
+  );
+}
+
+function Count({ of, n, words }: { of: Severity; n: number; words: string }) {
   return (
     <span className="flex items-center gap-1.5">
       <Sign of={of} className="size-3" />
@@ -85,8 +141,65 @@ function Count({ of, n, words }: { of: Finding["severity"]; n: number; words: st
   );
 }
 
+/** Tells those who do not see the tray what came and what went, once things have settled. */
+function Announced({ findings }: { findings: readonly Finding[] | null }) {
+  const before = useRef<readonly Finding[] | null>(null);
+  const [words, setWords] = useState("");
+  useEffect(() => {
+    if (!findings) return;
+    const was = before.current;
+    before.current = findings;
+    if (!was) return;
+    const isIn = (list: readonly Finding[], { id }: Finding) => list.some((other) => other.id === id);
+    const came = findings.filter((one) => one.severity !== "note" && !isIn(was, one));
+    const went = was.filter((one) => one.severity !== "note" && !isIn(findings, one));
+    if (came.length + went.length === 0) return;
+    const said = came.slice(0, 2).map(({ message }) => message);
+    const more = came.length > 2 ? [`And ${came.length - 2} more.`] : [];
+    const gone =
+      went.length > 0 ? [went.length === 1 ? "One finding less." : `${went.length} findings less.`] : [];
+    setWords([...said, ...more, ...gone].join(" "));
+  }, [findings]);
+  return (
+    <p role="status" className="sr-only">
+      {words}
+    </p>
+  );
+}
+
 function keyOf(finding: Finding): string {
   return `${finding.id} ${finding.where.side ?? ""} ${finding.where.x?.join() ?? ""}`;
+}
+
+/** A finding, and folded under it what goes with it. */
+function GroupItem({
+  group: { finding, consequences },
+  isConfirmed,
+}: {
+  group: FindingGroup;
+  isConfirmed: boolean;
+}) {
+  return (
+    <li className="border-b border-rule px-4 py-2.5">
+      <FindingItem finding={finding} isConfirmed={isConfirmed} />
+      {consequences.length > 0 && (
+        <details className="mt-1 ml-6.5 text-sm">
+          <summary className="w-fit cursor-pointer rounded py-1 font-semibold text-deep">
+            {consequences.length === 1
+              ? "One more follows from it"
+              : `${consequences.length} more follow from it`}
+          </summary>
+          <ul className="mt-1 flex flex-col gap-1.5">
+            {consequences.map((one) => (
+              <li key={keyOf(one)}>
+                <FindingItem finding={one} isConfirmed={false} />
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </li>
+  );
 }
 
 function FindingItem({ finding, isConfirmed }: { finding: Finding; isConfirmed: boolean }) {
@@ -94,7 +207,7 @@ function FindingItem({ finding, isConfirmed }: { finding: Finding; isConfirmed: 
   const { x, side } = finding.where;
   const remedy = finding.remedies[0];
   return (
-    <li className="flex items-start gap-3 border-b border-rule px-4 py-2.5">
+    <div className="flex items-start gap-3">
       <Sign of={finding.severity} className="mt-1 size-3.5" />
       <div className="min-w-0 flex-1">
         <p>
@@ -109,10 +222,10 @@ function FindingItem({ finding, isConfirmed }: { finding: Finding; isConfirmed: 
           {finding.limit && (
             <button
               type="button"
-              className="ml-2 font-semibold text-deep underline"
+              className="ml-2 min-h-6 font-semibold text-deep underline"
               onClick={() => rail.setState({ panel: "limits" })}
             >
-              Hold this blade to another limit …
+              Change this limit for the blade …
             </button>
           )}
         </p>
@@ -139,6 +252,6 @@ function FindingItem({ finding, isConfirmed }: { finding: Finding; isConfirmed: 
           {remedy.words.replace(/\.$/, "")}
         </button>
       )}
-    </li>
+    </div>
   );
 }

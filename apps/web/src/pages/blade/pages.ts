@@ -1,24 +1,40 @@
-import type { ComponentType } from "react";
-import type { SidePlace } from "../../rail/SideView.tsx";
-import { CheckPage } from "../check/CheckPage.tsx";
-import { GrindControls } from "../grind/GrindControls.tsx";
-import { GrindHandles } from "../grind/GrindHandles.tsx";
-import { LogPage } from "../log/LogPage.tsx";
-import { RoutePage } from "../route/RoutePage.tsx";
-import { ShapeControls } from "../shape/ShapeControls.tsx";
-import { ShapeHandles } from "../shape/ShapeHandles.tsx";
+import { type ComponentType, type LazyExoticComponent, lazy } from "react";
 
-/** A page over the blade's strips has controls and handles; one with a picture of its own fills all below the header. */
-export type BladePage = { readonly path: string; readonly name: string } & (
-  | { readonly Controls: ComponentType; readonly Handles: ComponentType<{ place: SidePlace }> }
-  | { readonly Page: ComponentType; readonly isOfWork?: true }
-);
+export interface BladePage {
+  readonly path: string;
+  readonly name: string;
+  readonly Page: LazyExoticComponent<ComponentType>;
+  /** What is wrong with the work is told on the page itself; the tray tells of the blade as it is drawn. */
+  readonly isOfWork?: true;
+}
 
-/** The pages of a blade in working order: what is decided first stands first. */
+/** The pages of a blade in working order: what is decided first stands first. Each is fetched when it is gone to. */
 export const BLADE_PAGES: readonly BladePage[] = [
-  { path: "shape", name: "Shape", Controls: ShapeControls, Handles: ShapeHandles },
-  { path: "grind", name: "Grind", Controls: GrindControls, Handles: GrindHandles },
-  { path: "route", name: "Route", Page: RoutePage },
-  { path: "check", name: "Check", Page: CheckPage, isOfWork: true },
-  { path: "log", name: "Log", Page: LogPage, isOfWork: true },
+  {
+    path: "shape",
+    name: "Shape",
+    Page: lazy(() => import("../shape/ShapePage.tsx").then((module) => ({ default: module.ShapePage }))),
+  },
+  {
+    path: "grind",
+    name: "Grind",
+    Page: lazy(() => import("../grind/GrindPage.tsx").then((module) => ({ default: module.GrindPage }))),
+  },
+  {
+    path: "route",
+    name: "Route",
+    Page: lazy(() => import("../route/RoutePage.tsx").then((module) => ({ default: module.RoutePage }))),
+  },
+  {
+    path: "check",
+    name: "Check",
+    isOfWork: true,
+    Page: lazy(() => import("../check/CheckPage.tsx").then((module) => ({ default: module.CheckPage }))),
+  },
+  {
+    path: "log",
+    name: "Log",
+    isOfWork: true,
+    Page: lazy(() => import("../log/LogPage.tsx").then((module) => ({ default: module.LogPage }))),
+  },
 ];

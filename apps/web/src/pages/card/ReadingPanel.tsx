@@ -1,10 +1,11 @@
 import type { StageReport } from "@true-spine/core/route/report.ts";
 import type { TakenReading } from "@true-spine/core/route/schema.ts";
-import { parseLength, showLength } from "@true-spine/core/units/length.ts";
+import { parseLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useState } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { Question } from "../../parts/Dialog.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
+import { TextBox } from "../../parts/TextBox.tsx";
 
 const PLACES = ["heel", "middle", "tip"] as const;
 const KEYS = ["7", "8", "9", "4", "5", "6", "1", "2", "3", ".", "0", "⌫"] as const;
@@ -35,7 +36,7 @@ export function ReadingPanel({
       return;
     }
     if (read.mm < 0 || read.mm > 300) {
-      setWhy("A reading lies between 0 and 300 mm.");
+      setWhy(`A reading lies between 0 and ${showLengthWithUnit(300, unit, 0)}.`);
       return;
     }
     onTake({
@@ -69,40 +70,29 @@ export function ReadingPanel({
               onChange={setWhat}
             />
           </div>
-          <label className="mt-4 block">
-            <span className="text-base text-faint">
-              reads, {unit}
-              {wanted !== null && `; planned ${showLength(wanted, unit)}`}
-            </span>
-            <input
-              data-autofocus
-              inputMode="none"
-              autoComplete="off"
-              aria-invalid={why !== null}
-              aria-describedby={why ? "reading-why" : undefined}
-              className={`mt-1 h-20 w-full rounded border bg-sheet px-4 text-right text-5xl font-bold ${why ? "border-2 border-fix" : "border-frame"}`}
-              value={text}
-              onChange={(event) => {
-                setText(event.currentTarget.value);
-                setWhy(null);
-              }}
-              onKeyDown={(event) => {
-                if (event.key === "Enter") take();
-              }}
-            />
-          </label>
-          {why && (
-            <p id="reading-why" role="alert" className="mt-1 text-base text-fix">
-              {why}
-            </p>
-          )}
+          <TextBox
+            label={`reads, ${unit}${wanted === null ? "" : `; planned ${showLengthWithUnit(wanted, unit)}`}`}
+            labelled="above"
+            className="mt-4"
+            size="huge"
+            align="right"
+            inputMode="none"
+            autoFocus
+            text={text}
+            why={why}
+            onText={(typed) => {
+              setText(typed);
+              setWhy(null);
+            }}
+            onEnter={take}
+          />
         </div>
         <div className="grid grid-cols-3 gap-2">
           {KEYS.map((key) => (
             <button
               key={key}
               type="button"
-              aria-label={key === "⌫" ? "Take the last figure away" : key}
+              aria-label={key === "⌫" ? "Delete the last figure" : key}
               className="size-20 rounded border border-frame bg-sheet text-2xl font-semibold hover:bg-room"
               onClick={() => {
                 setWhy(null);
@@ -120,7 +110,7 @@ export function ReadingPanel({
           onClick={onClose}
           className="min-h-20 rounded border border-frame bg-sheet text-xl font-semibold"
         >
-          Leave it
+          Cancel
         </button>
         <button
           type="button"

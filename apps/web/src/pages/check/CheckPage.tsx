@@ -9,6 +9,7 @@ import { useNotices } from "../../parts/Notices.tsx";
 import { press, useInstruments } from "../../readings/instruments.ts";
 import { newId } from "../../saving/id.ts";
 import { useAsked, useBench } from "../../workers/bench.ts";
+import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
 import { CheckRail } from "./CheckRail.tsx";
 import { CorrectionsGroup } from "./CorrectionsGroup.tsx";
 import { FilesGroup } from "./FilesGroup.tsx";
@@ -31,7 +32,7 @@ export function CheckPage() {
   const [picked, setPicked] = useState<StageKind | null>(null);
   const stage = picked ?? stageToCheck(route);
   const asked = useAsked(stage);
-  const { report, isBehind } = useBench(asked);
+  const { report, isBehind, trouble, tryAgain } = useBench(asked);
   const [at, setAt] = useState<string | null>(null);
   /** Counts what sends the hands back to the box that readings are typed in. */
   const [toBox, setToBox] = useState(0);
@@ -114,11 +115,14 @@ export function CheckPage() {
           {report ? (
             <CheckRail report={report} asked={asked} currentKey={current?.key ?? null} onGo={goTo} />
           ) : (
-            <p className="p-6 text-faint">Working out what should be read …</p>
+            <div className="p-6">
+              {!trouble && <p className="text-faint">Working out what should be read …</p>}
+            </div>
           )}
         </div>
         <div className="min-h-0 flex-1 overflow-y-auto border-t border-rule bg-sheet px-3">
-          {report && <FindingsList report={report} stage={stage} />}
+          <WorkTrouble what="What the readings say" trouble={trouble} onTry={tryAgain} />
+          {report && !trouble && <FindingsList report={report} stage={stage} />}
           <ReadingsTable lines={lines} currentKey={current?.key ?? null} onGo={goTo} />
           <StruckOut stage={stage} />
           <p className="py-2 text-xs text-faint">{BAND_WORDS}</p>

@@ -4,6 +4,7 @@ import type { AcceptedCorrection } from "@true-spine/core/inspect/schema.ts";
 import type { StageKind } from "@true-spine/core/route/schema.ts";
 import { STAGES } from "@true-spine/core/route/stages.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
+import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { useSettings } from "../../app/settings.ts";
 import { useDocument, useScreen } from "../../blade/screen.ts";
 import { Group, SmallButton } from "../../parts/Group.tsx";
@@ -17,7 +18,7 @@ export function CorrectionsGroup({ report, stage }: { report: BenchReport; stage
   const { corrections } = report;
   if (corrections.length === 0 && standing.length === 0) return null;
   return (
-    <Group title="Put right">
+    <Group title="Corrections">
       {standing.length > 0 && (
         <ul className="flex flex-col gap-1.5">
           {standing.map((one) => (
@@ -31,7 +32,7 @@ export function CorrectionsGroup({ report, stage }: { report: BenchReport; stage
         corrections.map((one) => <Proposed key={`${one.side} ${one.from}`} one={one} />)}
       {standing.length === 0 && corrections.length > 0 && (
         <SmallButton onClick={() => putCorrections(open, stage, corrections)}>
-          put {corrections.length === 1 ? "it" : `all ${corrections.length}`} on the route
+          Put {corrections.length === 1 ? "it" : `all ${corrections.length}`} on the route
         </SmallButton>
       )}
       {standing.length > 1 && (
@@ -44,7 +45,7 @@ export function CorrectionsGroup({ report, stage }: { report: BenchReport; stage
             )
           }
         >
-          all done: read again
+          All done: read again
         </SmallButton>
       )}
       <p className="border-l-4 border-watch bg-room px-2 py-1 text-xs">{STAGES.finish.caution}</p>
@@ -81,13 +82,14 @@ const place = (x: number, unit: Parameters<typeof showLength>[1]) =>
 
 function Standing({ one }: { one: AcceptedCorrection }) {
   const { open } = useScreen();
+  const unit = useSettings((settings) => settings.unit);
   return (
     <>
-      <p>{one.why}</p>
+      <p>{inUnit(one.why, unit)}</p>
       <p className="mt-1 flex gap-2">
-        <SmallButton onClick={() => markCorrection(open, [one.id], "done")}>done</SmallButton>
+        <SmallButton onClick={() => markCorrection(open, [one.id], "done")}>Done</SmallButton>
         <SmallButton onClick={() => markCorrection(open, [one.id], "gone")}>
-          take it off the route
+          Remove from the route
         </SmallButton>
       </p>
     </>

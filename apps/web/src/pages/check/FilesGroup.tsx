@@ -1,13 +1,15 @@
 import type { StageKind } from "@true-spine/core/route/schema.ts";
 import type { BroughtReadings } from "@true-spine/formats/read-readings.ts";
 import { writeReadings } from "@true-spine/formats/read-readings.ts";
-import { proxy, wrap } from "comlink";
+import { proxy } from "comlink";
 import { useRef, useState } from "react";
 import { useStore } from "zustand";
 import { useFile, useScreen } from "../../blade/screen.ts";
+import { Alert } from "../../parts/Alert.tsx";
 import { download } from "../../parts/download.ts";
+import { FileBox } from "../../parts/FileBox.tsx";
 import { Group, SmallButton } from "../../parts/Group.tsx";
-import type { Filing } from "../../workers/files.worker.ts";
+import { askOnce, WorkStopped } from "../../workers/asking.ts";
 
 type State =
   | { readonly at: "idle" }
@@ -32,29 +34,21 @@ export function FilesGroup({ stage }: { stage: StageKind }) {
   const bring = async (picked: File) => {
     const control = new AbortController();
     stop.current = control;
-    const worker = new Worker(new URL("../../workers/files.worker.ts", import.meta.url), {
-      type: "module",
-    });
-    const isStopped = new Promise<null>((resolve) =>
-      control.signal.addEventListener("abort", () => resolve(null)),
-    );
     try {
       setState({ at: "reading", done: 0, of: 1 });
       const text = await picked.text();
-      const read = await Promise.race([
-        wrap<Filing>(worker).readings(
-          text,
-          id,
-          file,
-          stage,
-          proxy((share: number) => setState({ at: "reading", done: share, of: 1 })),
-        ),
-        isStopped,
-      ]);
-      if (!read) {
-        setState({ at: "idle" });
-        return;
-      }
+      const read = await askOnce(
+        "files",
+        (files) =>
+          files.readings(
+            text,
+            id,
+            file,
+            stage,
+            proxy((share: number) => setState({ at: "reading", done: share, of: 1 })),
+          ),
+        { signal: control.signal },
+      );
       const of = read.readings.length;
       setState({ at: "sending", done: 0, of });
       const kept = await readings.bring(
@@ -64,52 +58,43 @@ export function FilesGroup({ stage }: { stage: StageKind }) {
       );
       setState({ at: "done", kept, known: control.signal.aborted ? 0 : of - kept, refused: read.refused });
     } catch (error) {
+      if (error instanceof WorkStopped) {
+        setState({ at: "idle" });
+        return;
+      }
       setState({
         at: "failed",
         why: `${error instanceof Error ? error.message : "It could not be brought in."} What was sent is kept; bring the same file again and only the rest is added.`,
       });
-    } finally {
-      worker.terminate();
     }
   };
   const isBusy = state.at === "reading" || state.at === "sending";
   return (
     <Group title="Readings in and out">
-      <label className="text-xs">
-        <span className="mb-1 block text-faint">CSV with the columns what, value, x or u, side, …</span>
-        <input
-          type="file"
-          accept=".csv,.json,text/csv,application/json"
-          aria-label="File of readings"
-          disabled={isBusy}
-          className="w-full text-xs"
-          onChange={(event) => {
-            const picked = event.currentTarget.files?.[0];
-            event.currentTarget.value = "";
-            if (picked) void bring(picked);
-          }}
-        />
-      </label>
+      <p className="text-xs text-faint">CSV with the columns what, value, x or u, side, …</p>
+      <FileBox
+        label="File of readings"
+        words="Import readings"
+        accept=".csv,.json,text/csv,application/json"
+        disabled={isBusy}
+        onPick={(picked) => void bring(picked)}
+      />
       {isBusy && (
         <div className="flex items-center gap-2 text-xs">
           <progress
-            aria-label="Bringing readings in"
+            aria-label="Importing readings"
             className="min-w-0 flex-1"
             value={state.done}
             max={Math.max(1, state.of)}
           />
           <span>{state.at === "sending" ? `${state.done} of ${state.of}` : "reading it"}</span>
-          <SmallButton onClick={() => stop.current?.abort()}>stop</SmallButton>
+          <SmallButton onClick={() => stop.current?.abort()}>Stop</SmallButton>
         </div>
       )}
-      {state.at === "failed" && (
-        <p role="alert" className="text-xs text-fix">
-          {state.why}
-        </p>
-      )}
+      {state.at === "failed" && <Alert>{state.why}</Alert>}
       {state.at === "done" && (
         <div className="text-xs" role="status">
-          {state.kept} brought in{state.known > 0 && `, ${state.known} were known already`}
+          {state.kept} imported{state.known > 0 && `, ${state.known} were known already`}
           {state.refused.length > 0 && `, ${state.refused.length} rows refused`}.
           {state.refused.length > 0 && (
             <ul aria-label="Rows refused" className="mt-1 max-h-40 overflow-y-auto border-t border-rule">

@@ -5,6 +5,7 @@ import { useState } from "react";
 import { useDocument, useScreen } from "../../blade/screen.ts";
 import { SmallButton } from "../../parts/Group.tsx";
 import { Sign } from "../../parts/Sign.tsx";
+import { TextBox } from "../../parts/TextBox.tsx";
 
 /** Is the work true: what the readings say, worst first; each leads to its place, and can be let stand with a reason. */
 export function FindingsList({ report, stage }: { report: BenchReport; stage: StageKind }) {
@@ -56,7 +57,7 @@ export function FindingsList({ report, stage }: { report: BenchReport; stage: St
         {findings.map((finding) => (
           <li key={finding.message} className="flex items-start gap-2 border-b border-rule py-1.5 text-sm">
             <Sign of={finding.severity} className="mt-1 size-3.5" />
-            <div className="min-w-0 flex-1" title={`Basis: ${finding.basis}`}>
+            <div className="min-w-0 flex-1">
               <button
                 type="button"
                 className="text-left font-semibold first-letter:uppercase hover:underline"
@@ -64,17 +65,17 @@ export function FindingsList({ report, stage }: { report: BenchReport; stage: St
               >
                 {finding.message}
               </button>{" "}
-              {finding.advice}
+              {finding.advice} <span className="text-xs text-faint">Basis: {finding.basis}.</span>
               {asking === finding.message && (
                 <Reason onKeep={(reason) => letStand(finding, reason)} onClose={() => setAsking(null)} />
               )}
             </div>
             {finding.id !== "fault-pattern" && !isLet(finding) && asking !== finding.message && (
               <SmallButton
-                label={`Let it stand: ${finding.message}`}
+                label={`Accept as it is: ${finding.message}`}
                 onClick={() => setAsking(finding.message)}
               >
-                let it stand
+                Accept as it is
               </SmallButton>
             )}
           </li>
@@ -88,9 +89,9 @@ export function FindingsList({ report, stage }: { report: BenchReport; stage: St
       {accepted.map((one) => (
         <p key={one.when} className="flex items-center gap-2 border-b border-rule py-1 text-xs">
           <span className="min-w-0 flex-1">
-            Let stand: {one.words} <em>{one.reason}</em>
+            Accepted: {one.words} <em>{one.reason}</em>
           </span>
-          <SmallButton onClick={() => takeBack(one.when)}>take back</SmallButton>
+          <SmallButton onClick={() => takeBack(one.when)}>Undo</SmallButton>
         </p>
       ))}
       {isRead && (notJudged.length > 0 || astray > 0) && (
@@ -114,22 +115,22 @@ function Reason({ onKeep, onClose }: { onKeep: (reason: string) => void; onClose
         if (isSaid) onKeep(text.trim().slice(0, 500));
       }}
     >
-      <input
-        // biome-ignore lint/a11y/noAutofocus: opened by the button that asked for it
+      <TextBox
+        label="Why it is accepted; the spec sheet says so"
+        labelled="hidden"
+        placeholder="why it is accepted; the spec sheet says so"
+        className="min-w-0 flex-1"
         autoFocus
-        aria-label="Why it may stand; the spec sheet says so"
-        placeholder="why it may stand; the spec sheet says so"
-        className="h-8 min-w-0 flex-1 rounded border border-frame bg-sheet px-2"
-        value={text}
-        onChange={(event) => setText(event.currentTarget.value)}
-        onKeyDown={(event) => event.key === "Escape" && onClose()}
+        text={text}
+        onText={setText}
+        onEscape={onClose}
       />
       <button
         type="submit"
         disabled={!isSaid}
         className="rounded border border-frame px-2 text-xs font-semibold disabled:opacity-50"
       >
-        keep
+        Keep
       </button>
     </form>
   );

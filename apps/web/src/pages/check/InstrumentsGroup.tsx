@@ -6,7 +6,7 @@ import { behave, putOnBench, takeOffBench } from "../../readings/instruments.ts"
 
 const STATE_WORDS: Readonly<Record<InstrumentState["state"], string>> = {
   here: "here",
-  away: "gone: connecting again",
+  away: "gone; it connects again by itself",
   nonsense: "sends nonsense, which is dropped",
 };
 
@@ -25,7 +25,7 @@ export function InstrumentsGroup({
     doing.catch(() => useNotices.getState().tell("The server does not answer; nothing was done."));
   };
   return (
-    <Group title="Instruments on the bench">
+    <Group title="Instruments">
       {instruments.length === 0 && (
         <p className="text-xs text-faint">None is connected. Readings are typed.</p>
       )}
@@ -57,7 +57,7 @@ export function InstrumentsGroup({
       ))}
       <div>
         {isSimulated ? (
-          <SmallButton onClick={() => act(takeOffBench())}>take the simulated ones off</SmallButton>
+          <SmallButton onClick={() => act(takeOffBench())}>Remove the simulated ones</SmallButton>
         ) : (
           <SmallButton
             onClick={() => {
@@ -65,7 +65,7 @@ export function InstrumentsGroup({
               onPut();
             }}
           >
-            put simulated instruments on the bench
+            Connect simulated instruments
           </SmallButton>
         )}
       </div>

@@ -10,17 +10,17 @@ export function LooksLikeGroup({ report, onGo }: { report: BenchReport; onGo: (s
   return (
     <Group title="What it looks like">
       {found.map((one, i) => (
-        <One key={one.words} one={one} lead={i === 0 ? "" : "and, beside it: "} />
+        <One key={one.words} one={one} lead={i === 0 ? "" : "and also: "} />
       ))}
       {rivals.length > 0 && (
         <p className="text-xs text-faint">
-          Else: {rivals.map((one) => `${one.words} (${percent(one.weight)})`).join("; ")}.
+          Or: {rivals.map((one) => `${one.words} (${percent(one.weight)})`).join("; ")}.
         </p>
       )}
       {settles && (
         <p className="text-xs">
           One more reading settles it: {settles.words}{" "}
-          <SmallButton onClick={() => onGo(settles.spot)}>read it there</SmallButton>
+          <SmallButton onClick={() => onGo(settles.spot)}>Read it there</SmallButton>
         </p>
       )}
     </Group>
@@ -47,7 +47,7 @@ function One({ one, lead }: { one: LooksLike; lead: string }) {
       </p>
       <p className="text-xs">{one.cure}</p>
       <details className="text-xs text-faint">
-        <summary>evidence</summary>
+        <summary>Evidence</summary>
         <ul className="list-disc pl-4">
           {one.evidence.map((words) => (
             <li key={words}>{words}</li>

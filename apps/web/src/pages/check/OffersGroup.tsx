@@ -1,26 +1,26 @@
 import type { BenchReport } from "@true-spine/core/findings/bench-report.ts";
 import type { Asked } from "@true-spine/core/inspect/bench.ts";
 import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
-import { useEffect, useState } from "react";
+import type { Remote } from "comlink";
+import { useState } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { useScreen } from "../../blade/screen.ts";
 import { Group, SmallButton } from "../../parts/Group.tsx";
 import { useNotices } from "../../parts/Notices.tsx";
-import { askBench } from "../../workers/bench.ts";
 import type { OfferWithRoute } from "../../workers/bench.worker.ts";
+import { useWork } from "../../workers/useWork.ts";
+import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
+import type { Workers } from "../../workers/workers.ts";
 
 /** The as-found steel: whether the drawn blade is still in it, and up to three others that are. */
 export function OffersGroup({ asked, spare }: { asked: Asked; spare: BenchReport["spare"] }) {
   const { open } = useScreen();
   const unit = useSettings((settings) => settings.unit);
-  const [offers, setOffers] = useState<readonly OfferWithRoute[] | "asking" | null>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what was offered is of what was asked then
-  useEffect(() => setOffers(null), [asked]);
+  const [question, setQuestion] = useState<Asked | null>(null);
+  const { answer, isBehind, trouble, tryAgain } = useWork("bench", question, offersOf);
+  // What was offered is of what was asked then.
+  const offers = question === asked && answer?.to === asked ? answer.value : null;
   const say = (mm: number) => showLengthWithUnit(mm, unit);
-  const ask = async () => {
-    setOffers("asking");
-    setOffers(await askBench((bench) => bench.offers(asked)));
-  };
   const takeIt = ({ blade }: OfferWithRoute) => {
     open.end();
     const faults = open.replace(blade);
@@ -40,30 +40,42 @@ export function OffersGroup({ asked, spare }: { asked: Asked; spare: BenchReport
               : `The blade as drawn is not: ${say(-spare.least)} is missing where it is least.`}
         </p>
       )}
-      {offers === null && <SmallButton onClick={ask}>which blades are still in it?</SmallButton>}
-      {offers === "asking" && <p className="text-xs text-faint">Trying thinner, shorter, other lines …</p>}
-      {Array.isArray(offers) && offers.length === 0 && (
+      {question !== asked && (
+        <SmallButton onClick={() => setQuestion(asked)}>Which blades are still in it?</SmallButton>
+      )}
+      <WorkTrouble what="What is still in it" trouble={trouble} onTry={tryAgain} />
+      {question === asked && isBehind && (
+        <p className="text-xs text-faint">Trying thinner, shorter, other lines …</p>
+      )}
+      {offers?.length === 0 && (
         <p className="text-xs text-faint">
           None of the changes tried is sound in this steel: thinner, shorter, another line, another purpose.
         </p>
       )}
-      {Array.isArray(offers) &&
-        (offers as OfferWithRoute[]).map((offer) => (
-          <div key={`${offer.kind} ${offer.by}`} className="flex items-start gap-2 text-sm">
-            <p className="min-w-0 flex-1">
-              <strong className="font-semibold">{named(offer, say)}</strong>{" "}
-              <span className="text-xs text-faint">
-                {say(Math.max(0, offer.spare))} to spare
-                {offer.minutes !== null && `; about ${Math.round(offer.minutes)} minutes at the belts still`}.
-              </span>
-            </p>
-            {offer.kind !== "as drawn" && (
-              <SmallButton onClick={() => takeIt(offer)}>make this one</SmallButton>
-            )}
-          </div>
-        ))}
+      {offers?.map((offer) => (
+        <div key={`${offer.kind} ${offer.by}`} className="flex items-start gap-2 text-sm">
+          <p className="min-w-0 flex-1">
+            <strong className="font-semibold">{named(offer, say)}</strong>{" "}
+            <span className="text-xs text-faint">
+              {say(Math.max(0, offer.spare))} to spare
+              {offer.minutes !== null && `; about ${Math.round(offer.minutes)} minutes at the belts still`}.
+            </span>
+          </p>
+          {offer.kind !== "as drawn" && (
+            <SmallButton onClick={() => takeIt(offer)}>Make this one</SmallButton>
+          )}
+        </div>
+      ))}
     </Group>
   );
+}
+
+async function offersOf(
+  remote: Remote<Workers["bench"]>,
+  asked: Asked,
+  tell: (offers: readonly OfferWithRoute[]) => void,
+): Promise<void> {
+  tell(await remote.offers(asked));
 }
 
 function named({ kind, by, blade }: OfferWithRoute, say: (mm: number) => string): string {

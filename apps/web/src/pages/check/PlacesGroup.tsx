@@ -8,8 +8,8 @@ import { X } from "lucide-react";
 import { useSettings } from "../../app/settings.ts";
 import { fieldOf } from "../../blade/derived.ts";
 import { useDocument, useFile, useScreen } from "../../blade/screen.ts";
+import { NumberBox } from "../../parts/Box.tsx";
 import { Group } from "../../parts/Group.tsx";
-import { NumberBox } from "../../parts/NumberBox.tsx";
 
 /** What is wanted beside the geometry, and the maker's own places. */
 export function PlacesGroup({ stage }: { stage: StageKind }) {
@@ -46,7 +46,7 @@ export function PlacesGroup({ stage }: { stage: StageKind }) {
             </span>
             <button
               type="button"
-              aria-label="Take this place out"
+              aria-label="Remove this place"
               className="rounded p-1 hover:bg-room"
               onClick={() => put({ places: check.places.filter((one) => spotKey(one) !== spotKey(spot)) })}
             >

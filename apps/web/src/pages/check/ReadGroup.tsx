@@ -2,12 +2,13 @@ import type { Line } from "@true-spine/core/inspect/bench.ts";
 import { QUANTITY } from "@true-spine/core/inspect/quantity.ts";
 import type { StageKind } from "@true-spine/core/route/schema.ts";
 import { STAGES } from "@true-spine/core/route/stages.ts";
-import { showLength } from "@true-spine/core/units/length.ts";
+import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useEffect, useRef, useState } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { useDocument } from "../../blade/screen.ts";
 import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
-import { readFigure, showFigure, unitOf } from "../../readings/figures.ts";
+import { TextBox } from "../../parts/TextBox.tsx";
+import { readFigure, showFigure, takesOf, unitOf } from "../../readings/figures.ts";
 import { stagesToCheck } from "./stage.ts";
 
 /** The next reading: where, how, what it should be; typed and entered, or read by pressing the instrument's button. */
@@ -85,32 +86,28 @@ export function ReadGroup({
             <span className="text-faint">{QUANTITY[line.spot.what].how}</span>
           </p>
           <div className="flex items-end gap-3">
-            <label className="min-w-0 flex-1">
-              <span className="text-xs text-faint">reads, {unitOf(line.spot.what, unit)}</span>
-              <input
-                ref={box}
-                aria-label="What it reads"
-                autoComplete="off"
-                inputMode="decimal"
-                aria-invalid={why !== null}
-                aria-describedby={why ? "take-why" : undefined}
-                className={`h-14 w-full rounded border bg-sheet px-3 text-right text-3xl font-bold ${why ? "border-2 border-fix" : "border-frame"}`}
-                value={text}
-                onChange={(event) => {
-                  setText(event.currentTarget.value);
-                  setWhy(null);
-                }}
-                onKeyDown={(event) => {
-                  if (event.key === "Enter") {
-                    event.preventDefault();
-                    enter();
-                  } else if (event.key === "ArrowDown" || event.key === "ArrowUp") {
-                    event.preventDefault();
-                    onStep(event.key === "ArrowDown" ? 1 : -1);
-                  }
-                }}
-              />
-            </label>
+            <TextBox
+              label={`What it reads, ${unitOf(line.spot.what, unit)}`}
+              labelled="above"
+              className="min-w-0 flex-1"
+              size="large"
+              align="right"
+              inputMode="decimal"
+              inputRef={box}
+              takes={takesOf(line.spot.what)}
+              text={text}
+              why={why}
+              onText={(typed) => {
+                setText(typed);
+                setWhy(null);
+              }}
+              onEnter={enter}
+              onKey={(event) => {
+                if (event.key !== "ArrowDown" && event.key !== "ArrowUp") return;
+                event.preventDefault();
+                onStep(event.key === "ArrowDown" ? 1 : -1);
+              }}
+            />
             <p className="w-28 shrink-0 pb-1 text-right">
               <span className="block text-xs text-faint">should show</span>
               <span className="block text-2xl font-bold">{showFigure(line.spot.what, line.shows, unit)}</span>
@@ -119,20 +116,15 @@ export function ReadGroup({
               </span>
             </p>
           </div>
-          {why && (
-            <p id="take-why" role="alert" className="text-xs text-fix">
-              {why}
-            </p>
-          )}
           <div className="flex flex-wrap items-center gap-2">
-            <SmallButton onClick={() => onStep(-1)}>before</SmallButton>
-            <SmallButton onClick={() => onStep(1)}>next</SmallButton>
-            {onPress && <SmallButton onClick={onPress}>press its button (Enter)</SmallButton>}
+            <SmallButton onClick={() => onStep(-1)}>Previous</SmallButton>
+            <SmallButton onClick={() => onStep(1)}>Next</SmallButton>
+            {onPress && <SmallButton onClick={onPress}>Press its button (Enter)</SmallButton>}
           </div>
           <p className="text-xs text-faint">
             with the {line.instrument}
             {Math.abs(line.shows - line.wanted.value) > 0.002 &&
-              `; its jaws touch ${showLength(line.shows - line.wanted.value, unit)} more on this slope, which is taken off`}
+              `; its jaws touch ${showLengthWithUnit(line.shows - line.wanted.value, unit)} more on this slope, which is taken off`}
             . ↑ ↓ go along the list.
           </p>
         </>
@@ -155,8 +147,8 @@ function Place({ line }: { line: Line }) {
   const height = line.spot.height;
   return (
     <strong className="font-semibold">
-      at {showLength(line.wanted.x, unit, unit === "mm" ? 0 : undefined)} {unit} from the junction
-      {height !== undefined && `, ${showLength(height, unit, unit === "mm" ? 0 : undefined)} up`}.{" "}
+      at {showLengthWithUnit(line.wanted.x, unit, unit === "mm" ? 0 : undefined)} from the junction
+      {height !== undefined && `, ${showLengthWithUnit(height, unit, unit === "mm" ? 0 : undefined)} up`}.{" "}
     </strong>
   );
 }

@@ -5,6 +5,7 @@ import type { Spot } from "@true-spine/core/inspect/schema.ts";
 import { showLength } from "@true-spine/core/units/length.ts";
 import { useSettings } from "../../app/settings.ts";
 import { useScreen } from "../../blade/screen.ts";
+import { From } from "../../parts/From.tsx";
 import { SmallButton } from "../../parts/Group.tsx";
 import { Sign } from "../../parts/Sign.tsx";
 import { showFigure, unitOf } from "../../readings/figures.ts";
@@ -121,11 +122,11 @@ function ReadRow({
       <td className="px-1.5 text-right">
         {say(line.wanted.value)} <span className="text-xs text-faint">± {say(line.wanted.band)}</span>
       </td>
-      <td className="px-1.5 text-right font-semibold" title={whereFrom(figure, say)}>
-        {say(figure.value)}
+      <td className="px-1.5 text-right font-semibold">
+        <From words={whereFrom(figure, say)}>{say(figure.value)}</From>
       </td>
-      <td className="px-1.5 text-right text-faint" title={trustOf(figure, say)}>
-        {say(figure.uncertainty.expanded)}
+      <td className="px-1.5 text-right text-faint">
+        <From words={trustOf(figure, say)}>{say(figure.uncertainty.expanded)}</From>
       </td>
       <td className="px-1.5 text-right">
         {figure.off > 0 ? "+" : "−"}
@@ -137,7 +138,7 @@ function ReadRow({
           label={`Strike out the last reading of ${QUANTITY[what].name} at ${placeOf(line, unit)}`}
           onClick={() => readings.strike(last.id, true)}
         >
-          strike out
+          Strike out
         </SmallButton>
       </td>
     </tr>

@@ -25,10 +25,10 @@ export function StruckOut({ stage }: { stage: StageKind }) {
               {one.side && `, ${one.side}`}: {showFigure(one.what, one.value, unit)} {unitOf(one.what, unit)}
             </span>
             <SmallButton
-              label={`Put back: ${QUANTITY[one.what].name} ${showFigure(one.what, one.value, unit)}`}
+              label={`Restore: ${QUANTITY[one.what].name} ${showFigure(one.what, one.value, unit)}`}
               onClick={() => readings.strike(one.id, false)}
             >
-              put back
+              Restore
             </SmallButton>
           </li>
         ))}

@@ -16,7 +16,7 @@ export function SummaryGroup({ truth }: { truth: BenchReport["truth"] }) {
   const rows = rowsOf(truth, unit);
   if (rows.length === 0) return null;
   return (
-    <Group title="What they come to">
+    <Group title="Summary">
       <table className="w-full border-collapse text-sm">
         <tbody>
           {rows.map(({ name, value, within }) => (

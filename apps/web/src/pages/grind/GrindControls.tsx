@@ -256,7 +256,7 @@ function EdgeGroup() {
               })
             }
           >
-            make alike
+            Make alike
           </SmallButton>
         )
       }

@@ -1,6 +1,6 @@
 import { placeAt } from "@true-spine/core/blade/chain.ts";
 import { bevelOn, SIDES, type Side } from "@true-spine/core/blade/schema.ts";
-import { showLength } from "@true-spine/core/units/length.ts";
+import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useRef } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { fieldOf, linesOf } from "../../blade/derived.ts";
@@ -72,7 +72,7 @@ function SideHandles({ side, place }: { side: Side; place: SidePlace }) {
             y={py(foot.y)}
             perMm={scale.perMm}
             isVertical={false}
-            label={`Plunge foot${named}, ${showLength(bevel.plunge.x, unit)} ${unit} from the junction`}
+            label={`Plunge foot${named}, ${showLengthWithUnit(bevel.plunge.x, unit)} from the junction`}
             onMove={(dx, _, isStart) => {
               take(isStart);
               const then = bevelThen();
@@ -113,7 +113,7 @@ function SideHandles({ side, place }: { side: Side; place: SidePlace }) {
               y={py(y)}
               perMm={scale.perMm}
               isHorizontal={false}
-              label={`Grind line${named} at ${Math.round(row.u * 100)} % of the edge, ${showLength(row.h, unit)} ${unit} up`}
+              label={`Grind line${named} at ${Math.round(row.u * 100)} % of the edge, ${showLengthWithUnit(row.h, unit)} up`}
               onMove={(dx, dy, isStart) => {
                 take(isStart);
                 const then = bevelThen();

@@ -1,14 +1,17 @@
 import { useQuery } from "@tanstack/react-query";
 import type { DocumentState, RevisionRow } from "@true-spine/core/contract.ts";
 import { LOG_KINDS, type LogKind, logOf } from "@true-spine/core/inspect/log.ts";
+import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { writeLog } from "@true-spine/formats/write-log.ts";
 import { format } from "date-fns/format";
 import { useDeferredValue, useMemo, useState } from "react";
 import { useStore } from "zustand";
 import { send } from "../../api/client.ts";
+import { useSettings } from "../../app/settings.ts";
 import { useDocument, useFilePart, useSaveStatus, useScreen } from "../../blade/screen.ts";
 import { PlainButton } from "../../parts/Dialog.tsx";
 import { download } from "../../parts/download.ts";
+import { SearchBox } from "../../parts/SearchBox.tsx";
 import { useShop } from "../../shop/shop.ts";
 
 const AT_FIRST = 300;
@@ -36,6 +39,7 @@ export function LogPage() {
     },
     placeholderData: (before) => before,
   });
+  const unit = useSettings((settings) => settings.unit);
   const entries = useMemo(
     () =>
       logOf({
@@ -46,8 +50,8 @@ export function LogPage() {
         readings: kept.taken,
         struck: kept.struck,
         shop,
-      }),
-    [data, route, check, kept.taken, kept.struck, shop],
+      }).map((one) => ({ ...one, words: inUnit(one.words, unit) })),
+    [data, route, check, kept.taken, kept.struck, shop, unit],
   );
   const words = useDeferredValue(search.trim().toLowerCase());
   const found = useMemo(
@@ -65,7 +69,7 @@ export function LogPage() {
             <label key={kind} className="flex items-center gap-1.5">
               <input
                 type="checkbox"
-                className="size-4"
+                className="size-5"
                 checked={kinds.includes(kind)}
                 onChange={() => toggle(kind)}
               />
@@ -73,20 +77,19 @@ export function LogPage() {
             </label>
           ))}
         </fieldset>
-        <input
-          type="search"
-          aria-label="Search the log"
+        <SearchBox
+          className="w-44"
+          label="Search the log"
           placeholder="words"
-          className="h-8 w-44 rounded border border-frame bg-sheet px-2 text-sm"
-          value={search}
-          onChange={(event) => setSearch(event.currentTarget.value)}
+          text={search}
+          onText={setSearch}
         />
         <span className="text-sm text-faint" role="status">
           {found.length} of {entries.length}
         </span>
         <span className="ml-auto">
           <PlainButton onClick={() => download(name, "-log.csv", writeLog(found), "text/csv")}>
-            Take these as CSV
+            Export as CSV
           </PlainButton>
         </span>
       </div>

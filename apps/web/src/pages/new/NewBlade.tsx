@@ -4,18 +4,25 @@ import { type Answers, GRINDS, handleFor, STARTS } from "@true-spine/core/design
 import { OWN_PURPOSE, PURPOSES } from "@true-spine/core/findings/purposes.ts";
 import { firstHandle } from "@true-spine/core/handle/first.ts";
 import { STEELS } from "@true-spine/core/steel/steels.ts";
+import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import { createBlade, saveDocument } from "../../api/blades.ts";
 import { useSettings } from "../../app/settings.ts";
+import { Alert } from "../../parts/Alert.tsx";
 import { LengthBox } from "../../parts/Box.tsx";
 import { Caution } from "../../parts/Caution.tsx";
 import { PlainButton } from "../../parts/Dialog.tsx";
 import { Choice } from "../../parts/Group.tsx";
 import { useNotices } from "../../parts/Notices.tsx";
+import { refusedWords, useRefused, WithRefusals } from "../../parts/refusals.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { Sign } from "../../parts/Sign.tsx";
+import { TextBox } from "../../parts/TextBox.tsx";
+import { UnitMenu } from "../../parts/UnitMenu.tsx";
+import { useTitle } from "../../parts/useTitle.ts";
 import { newId } from "../../saving/id.ts";
+import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
 import { Preview, Thumbnail } from "./Outlines.tsx";
 import { Cards, DimensionRow, Question, rangeInWords } from "./questions.tsx";
 import { useFirstBlade } from "./useFirstBlade.ts";
@@ -39,6 +46,16 @@ function answersFor(use: string): Answers {
 
 /** Questions in the order a maker decides them, and beside them the blade they make so far, with every choice explained. */
 export function NewBlade() {
+  return (
+    <WithRefusals>
+      <Questions />
+    </WithRefusals>
+  );
+}
+
+function Questions() {
+  useTitle("New blade");
+  const refused = refusedWords(useRefused());
   const navigate = useNavigate();
   const unit = useSettings((settings) => settings.unit);
   const [answers, setAnswers] = useState(() => answersFor("field"));
@@ -51,7 +68,7 @@ export function NewBlade() {
     () => ({ ...answers, name: answers.name.trim() || `New ${answers.use} knife` }),
     [answers],
   );
-  const made = useFirstBlade(asked, unit);
+  const { made, trouble, tryAgain } = useFirstBlade(asked, unit);
   const change = (some: Partial<Answers>) => setAnswers((was) => ({ ...was, ...some }));
   const setValue =
     ({ key, low, high, unit: kind }: Dimension) =>
@@ -61,7 +78,7 @@ export function NewBlade() {
       return null;
     };
   const start = async () => {
-    if (!made?.ok) return;
+    if (!made?.ok || refused) return;
     setIsBusy(true);
     const id = newId();
     try {
@@ -88,13 +105,10 @@ export function NewBlade() {
     >
       <header className="flex h-13 shrink-0 items-center gap-3 border-b border-rule bg-paper px-5">
         <h1 className="flex-1 text-[17px] font-bold">Start a blade</h1>
-        {why && (
-          <p role="alert" className="text-sm text-fix">
-            {why}
-          </p>
-        )}
-        <PlainButton onClick={() => navigate("/")}>Leave it</PlainButton>
-        <PlainButton kind="main" type="submit" disabled={!made?.ok || isBusy}>
+        {(why ?? refused) && <Alert>{why ?? refused}</Alert>}
+        <UnitMenu />
+        <PlainButton onClick={() => navigate("/")}>Cancel</PlainButton>
+        <PlainButton kind="main" type="submit" disabled={!made?.ok || isBusy || refused !== null}>
           {isBusy ? "Putting it on the rack …" : "Start with this blade"}
         </PlainButton>
       </header>
@@ -175,16 +189,14 @@ export function NewBlade() {
               options={STEELS.map(({ name }) => ({ value: name, name }))}
               onChange={(steel) => change({ steel })}
             />
-            <label className="flex items-center justify-between gap-2 text-sm text-faint">
-              Name
-              <input
-                className="h-8 w-44 rounded border border-frame bg-sheet px-2 font-semibold text-ink"
-                placeholder={asked.name}
-                maxLength={120}
-                value={answers.name}
-                onChange={(event) => change({ name: event.currentTarget.value })}
-              />
-            </label>
+            <TextBox
+              label="Name"
+              width="w-44"
+              placeholder={asked.name}
+              maxLength={120}
+              text={answers.name}
+              onText={(name) => change({ name })}
+            />
           </Question>
         </div>
         <div className="flex min-w-0 flex-col">
@@ -195,14 +207,17 @@ export function NewBlade() {
             unit={unit}
           />
           <section
-            aria-label="What it comes to"
-            aria-busy={made === null}
+            aria-label="Summary"
+            aria-busy={made === null && !trouble}
             className="min-h-0 flex-1 overflow-y-auto bg-sheet px-6 py-5"
           >
-            {made === null && <p className="text-faint">Looking for the grind, edge and taper …</p>}
+            <WorkTrouble what="The grind, edge and taper" trouble={trouble} onTry={tryAgain} />
+            {made === null && !trouble && (
+              <p className="text-faint">Looking for the grind, edge and taper …</p>
+            )}
             {made && !made.ok && (
               <p role="alert" className="font-semibold text-fix">
-                {made.why} Change a size or the bar.
+                {inUnit(made.why, unit)} Change a size or the bar.
               </p>
             )}
             {made?.ok && (
@@ -217,7 +232,7 @@ export function NewBlade() {
                   {made.reasons.map(({ what, because }) => (
                     <div key={what} className="contents">
                       <dt className="font-semibold first-letter:uppercase">{what}</dt>
-                      <dd className="text-faint">{because}.</dd>
+                      <dd className="text-faint">{inUnit(because, unit)}.</dd>
                     </div>
                   ))}
                 </dl>

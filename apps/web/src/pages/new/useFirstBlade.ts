@@ -1,26 +1,36 @@
 import type { Answers, FirstBlade } from "@true-spine/core/design/first.ts";
 import type { LengthUnit } from "@true-spine/core/units/length.ts";
-import { wrap } from "comlink";
+import type { Remote } from "comlink";
 import { useEffect, useState } from "react";
-import type { Designing } from "../../workers/design.worker.ts";
+import { useWork, type Work } from "../../workers/useWork.ts";
+import type { Workers } from "../../workers/workers.ts";
 
-/** The first blade these answers make, looked for in a worker; null while it is looked for. A newer question ends an older. */
-export function useFirstBlade(answers: Answers, unit: LengthUnit): FirstBlade | null {
-  const [found, setFound] = useState<{ for: Answers; made: FirstBlade } | null>(null);
-  useEffect(() => {
-    let worker: Worker | null = null;
-    const timer = setTimeout(async () => {
-      worker = new Worker(new URL("../../workers/design.worker.ts", import.meta.url), { type: "module" });
-      const made = await wrap<Designing>(worker).first(answers, unit);
-      setFound({ for: answers, made });
-      worker.terminate();
-    }, PAUSE_MS);
-    return () => {
-      clearTimeout(timer);
-      worker?.terminate();
-    };
-  }, [answers, unit]);
-  return found?.for === answers ? found.made : null;
+interface Question {
+  readonly answers: Answers;
+  readonly unit: LengthUnit;
 }
 
 const PAUSE_MS = 150;
+
+/** The first blade these answers make, looked for once the answers rest; null while it is looked for. */
+export function useFirstBlade(
+  answers: Answers,
+  unit: LengthUnit,
+): Work<Question, FirstBlade> & { made: FirstBlade | null } {
+  const [question, setQuestion] = useState<Question | null>(null);
+  useEffect(() => {
+    const timer = setTimeout(() => setQuestion({ answers, unit }), PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [answers, unit]);
+  const work = useWork("design", question, first);
+  const isOfThese = work.answer?.to.answers === answers && work.answer.to.unit === unit;
+  return { ...work, made: isOfThese ? work.answer!.value : null };
+}
+
+async function first(
+  remote: Remote<Workers["design"]>,
+  { answers, unit }: Question,
+  tell: (made: FirstBlade) => void,
+): Promise<void> {
+  tell(await remote.first(answers, unit));
+}

@@ -2,6 +2,7 @@ import type { Answers, FirstBlade } from "@true-spine/core/design/first.ts";
 import { STARTS } from "@true-spine/core/design/first.ts";
 import { PURPOSES } from "@true-spine/core/findings/purposes.ts";
 import { type LengthUnit, showLengthWithUnit } from "@true-spine/core/units/length.ts";
+import { inUnit } from "@true-spine/core/units/sentence.ts";
 import type { ReadDrawing } from "@true-spine/formats/contours.ts";
 import { flattened, type Point } from "@true-spine/formats/drawing.ts";
 import {
@@ -13,18 +14,20 @@ import {
   type Marks,
   outlineFrom,
 } from "@true-spine/formats/outline-from.ts";
-import { wrap } from "comlink";
 import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import { createBlade } from "../../api/blades.ts";
 import { useSettings } from "../../app/settings.ts";
+import { Alert } from "../../parts/Alert.tsx";
 import { LengthBox } from "../../parts/Box.tsx";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { Choice, SmallButton } from "../../parts/Group.tsx";
+import { refusedWords, useRefused, WithRefusals } from "../../parts/refusals.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
+import { TextBox } from "../../parts/TextBox.tsx";
 import { pathThrough } from "../../rail/scale.ts";
 import { newId } from "../../saving/id.ts";
-import type { Designing } from "../../workers/design.worker.ts";
+import { askOnce } from "../../workers/asking.ts";
 
 const MARKS = ["junction", "tip", "heel"] as const;
 type Mark = (typeof MARKS)[number];
@@ -32,15 +35,22 @@ type Mark = (typeof MARKS)[number];
 const GUESSED_UNIT = 25.4 / 96;
 
 /** A drawing somebody else made, laid out as a blade: its scale confirmed, and what is spine, edge and tang said. */
-export function LayOut({
-  drawing,
-  name: fileName,
-  onClose,
-}: {
+export function LayOut(props: LayOutProps) {
+  return (
+    <WithRefusals>
+      <Layout {...props} />
+    </WithRefusals>
+  );
+}
+
+interface LayOutProps {
   drawing: ReadDrawing;
   name: string;
   onClose: () => void;
-}) {
+}
+
+function Layout({ drawing, name: fileName, onClose }: LayOutProps) {
+  const refused = refusedWords(useRefused());
   const unit = useSettings((settings) => settings.unit);
   const navigate = useNavigate();
   const [laying, setLaying] = useState<Laying>({
@@ -75,14 +85,14 @@ export function LayOut({
   const start = async () => {
     const drawn = outlineFrom(placed, marks);
     if (!drawn.ok) {
-      setWhy(drawn.why);
+      setWhy(inUnit(drawn.why, unit));
       return;
     }
     setIsBusy(true);
     try {
       const made = await dressed({ name: name.trim() || "From a drawing", use, stock, drawn }, unit);
       if (!made.ok) {
-        setWhy(made.why);
+        setWhy(inUnit(made.why, unit));
         return;
       }
       const id = newId();
@@ -115,9 +125,9 @@ export function LayOut({
             </SmallButton>
           </div>
           <div className="flex gap-2">
-            <SmallButton onClick={() => change({ flipX: !laying.flipX })}>mirror left to right</SmallButton>
-            <SmallButton onClick={() => change({ flipY: !laying.flipY })}>turn upside down</SmallButton>
-            <SmallButton onClick={() => change({ turn: (laying.turn + 90) % 360 })}>turn by 90°</SmallButton>
+            <SmallButton onClick={() => change({ flipX: !laying.flipX })}>Mirror left to right</SmallButton>
+            <SmallButton onClick={() => change({ flipY: !laying.flipY })}>Turn upside down</SmallButton>
+            <SmallButton onClick={() => change({ turn: (laying.turn + 90) % 360 })}>Turn by 90°</SmallButton>
           </div>
           {drawing.contours.length > 1 && (
             <Choice
@@ -166,15 +176,7 @@ export function LayOut({
               return null;
             }}
           />
-          <label className="flex items-center justify-between gap-2 text-sm text-faint">
-            Name
-            <input
-              className="h-8 w-44 rounded border border-frame bg-sheet px-2 font-semibold text-ink"
-              maxLength={120}
-              value={name}
-              onChange={(event) => setName(event.currentTarget.value)}
-            />
-          </label>
+          <TextBox label="Name" width="w-44" maxLength={120} text={name} onText={setName} />
         </div>
       </div>
       {drawing.notes.length > 0 && (
@@ -184,14 +186,10 @@ export function LayOut({
           ))}
         </ul>
       )}
-      {why && (
-        <p role="alert" className="mt-3 font-semibold text-fix">
-          {why}
-        </p>
-      )}
+      {(why ?? refused) && <Alert className="mt-3">{why ?? refused}</Alert>}
       <div className="mt-4 flex justify-end gap-2">
-        <PlainButton onClick={onClose}>Leave it</PlainButton>
-        <PlainButton kind="main" disabled={isBusy} onClick={() => void start()}>
+        <PlainButton onClick={onClose}>Cancel</PlainButton>
+        <PlainButton kind="main" disabled={isBusy || refused !== null} onClick={() => void start()}>
           {isBusy ? "Putting it on the rack …" : "Make a blade of it"}
         </PlainButton>
       </div>
@@ -203,17 +201,17 @@ type Dressing = Pick<Answers, "name" | "use" | "stock" | "drawn">;
 
 /** The outline ground within its purpose, looked for in a worker. */
 async function dressed(some: Dressing, unit: LengthUnit): Promise<FirstBlade> {
-  const worker = new Worker(new URL("../../workers/design.worker.ts", import.meta.url), { type: "module" });
   const start = STARTS[some.use] ?? STARTS.field!;
   const family = start.family === "double edge" ? "drop" : start.family;
-  try {
-    return await wrap<Designing>(worker).first(
-      { ...some, family, values: {}, tang: "full", grind: start.grinds[0]!, steel: "1084" },
-      unit,
-    );
-  } finally {
-    worker.terminate();
-  }
+  const answers = {
+    ...some,
+    family,
+    values: {},
+    tang: "full",
+    grind: start.grinds[0]!,
+    steel: "1084",
+  } as const;
+  return askOnce("design", async (design) => await design.first(answers, unit));
 }
 
 function boxOf(points: readonly Point[]) {

@@ -2,13 +2,13 @@ import { parseBladeText } from "@true-spine/core/blade/parse.ts";
 import type { Fault } from "@true-spine/core/document/fault.ts";
 import { LONGEST_FILE } from "@true-spine/core/document/read-json.ts";
 import type { Read, ReadDrawing } from "@true-spine/formats/contours.ts";
-import { wrap } from "comlink";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { useNavigate } from "react-router";
 import { createBlade } from "../../api/blades.ts";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
+import { FileBox } from "../../parts/FileBox.tsx";
 import { newId } from "../../saving/id.ts";
-import type { Filing } from "../../workers/files.worker.ts";
+import { askOnce, WorkFailed } from "../../workers/asking.ts";
 import { LayOut } from "./LayOut.tsx";
 
 /** Largest drawing that is read at all, bytes, and how long reading one may take. */
@@ -17,7 +17,6 @@ const READ_WITHIN_MS = 15_000;
 
 /** Opens a blade file, or a drawing to lay out as a blade, and says what is wrong with one that is neither. */
 export function OpenFile({ onDone }: { onDone: () => void }) {
-  const input = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const [refused, setRefused] = useState<{ name: string; faults: readonly Fault[] } | null>(null);
   const [drawing, setDrawing] = useState<{ name: string; read: ReadDrawing } | null>(null);
@@ -49,19 +48,11 @@ export function OpenFile({ onDone }: { onDone: () => void }) {
   };
   return (
     <>
-      <PlainButton onClick={() => input.current?.click()}>Open a file</PlainButton>
-      <input
-        ref={input}
-        type="file"
+      <FileBox
+        label="Blade file or drawing"
+        words="Open a file"
         accept=".json,.svg,.dxf,application/json,image/svg+xml"
-        aria-label="Blade file or drawing"
-        tabIndex={-1}
-        className="sr-only"
-        onChange={(event) => {
-          const file = event.currentTarget.files?.[0];
-          event.currentTarget.value = "";
-          if (file) void open(file);
-        }}
+        onPick={(file) => void open(file)}
       />
       {drawing && <LayOut drawing={drawing.read} name={drawing.name} onClose={() => setDrawing(null)} />}
       <Question title="This file was not opened" isOpen={refused !== null} onClose={() => setRefused(null)}>
@@ -83,18 +74,15 @@ export function OpenFile({ onDone }: { onDone: () => void }) {
 
 /** Reads a drawing in a worker that is ended if it takes too long: a file may be made to be slow. */
 async function readDrawing(kind: "svg" | "dxf", text: string): Promise<Read> {
-  const worker = new Worker(new URL("../../workers/files.worker.ts", import.meta.url), { type: "module" });
-  const late = new Promise<Read>((resolve) =>
-    setTimeout(
-      () => resolve({ ok: false, why: "Reading it took too long, so it was stopped." }),
-      READ_WITHIN_MS,
-    ),
-  );
   try {
-    return await Promise.race([wrap<Filing>(worker).read(kind, text), late]);
-  } catch {
-    return { ok: false, why: "It could not be read." };
-  } finally {
-    worker.terminate();
+    return await askOnce("files", async (files) => await files.read(kind, text), {
+      withinMs: READ_WITHIN_MS,
+    });
+  } catch (error) {
+    const isLate = error instanceof WorkFailed && error.why === "hangs";
+    return {
+      ok: false,
+      why: isLate ? "Reading it took too long, so it was stopped." : "It could not be read.",
+    };
   }
 }

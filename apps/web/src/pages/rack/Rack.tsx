@@ -1,16 +1,19 @@
 import { useQueryClient } from "@tanstack/react-query";
 import type { BladeRow } from "@true-spine/core/contract.ts";
 import { type LengthUnit, showLength } from "@true-spine/core/units/length.ts";
+import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { formatDistanceToNow } from "date-fns/formatDistanceToNow";
-import { Search } from "lucide-react";
 import { useDeferredValue, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { takeBackBlade, useDeletedBlades, useRack } from "../../api/blades.ts";
 import { useSettings } from "../../app/settings.ts";
 import { DeletedList } from "../../parts/DeletedList.tsx";
 import { PlainButton } from "../../parts/Dialog.tsx";
+import { SearchBox } from "../../parts/SearchBox.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { Sign } from "../../parts/Sign.tsx";
+import { UnitMenu } from "../../parts/UnitMenu.tsx";
+import { useTitle } from "../../parts/useTitle.ts";
 import { OpenFile } from "./OpenFile.tsx";
 import { RowMenu } from "./RowMenu.tsx";
 
@@ -19,7 +22,8 @@ export function Rack() {
   const [search, setSearch] = useState("");
   const [shelf, setShelf] = useState<"rack" | "archive" | "deleted">("rack");
   const { data, isError, isPending, refetch } = useRack(useDeferredValue(search), shelf === "archive");
-  const { unit, setUnit } = useSettings();
+  const { unit } = useSettings();
+  useTitle("Rack");
   const navigate = useNavigate();
   const queries = useQueryClient();
   const refresh = () => void queries.invalidateQueries({ queryKey: ["blades"] });
@@ -28,17 +32,14 @@ export function Rack() {
     <div className="flex h-full flex-col">
       <header className="flex h-13 shrink-0 items-center gap-3 border-b border-rule bg-paper px-5">
         <h1 className="text-[17px] font-bold">Rack</h1>
-        <label className="relative ml-3 flex-1">
-          <span className="sr-only">Search by name, purpose or steel</span>
-          <Search className="pointer-events-none absolute top-2 left-2.5 size-4 text-faint" aria-hidden />
-          <input
-            type="search"
-            placeholder="name, purpose or steel"
-            className="h-8 w-full max-w-80 rounded border border-frame bg-sheet pl-8"
-            value={search}
-            onChange={(event) => setSearch(event.currentTarget.value)}
-          />
-        </label>
+        <SearchBox
+          className="ml-3 max-w-80 flex-1"
+          label="Search by name, purpose or steel"
+          placeholder="name, purpose or steel"
+          text={search}
+          onText={setSearch}
+        />
+        <span className="flex-1" />
         <div className="w-52">
           <Segmented
             label="Shelf"
@@ -47,9 +48,7 @@ export function Rack() {
             onChange={setShelf}
           />
         </div>
-        <div className="w-40">
-          <Segmented label="Unit" options={["mm", "inch", "thou"]} value={unit} onChange={setUnit} />
-        </div>
+        <UnitMenu />
         <OpenFile onDone={refresh} />
         <Link
           to="/new"
@@ -101,16 +100,14 @@ function Empty({ search, shelf, onNew }: { search: string; shelf: string; onNew:
   if (search)
     return (
       <p className="text-faint">
-        Nothing on the {shelf} answers to “{search}”. Try part of a name, or a steel.
+        Nothing on the {shelf} matches “{search}”. Try part of a name, or a steel.
       </p>
     );
   if (shelf === "archive")
-    return <p className="text-faint">Nothing is archived. A blade put away from its menu lands here.</p>;
+    return <p className="text-faint">Nothing is archived. A blade is archived from its menu.</p>;
   return (
     <div className="max-w-lg">
-      <p>
-        The rack is empty. Start a blade from what it is for and how big it shall be, or open a blade file.
-      </p>
+      <p>The rack is empty. Start a blade from what it is for and its size, or open a blade file.</p>
       <div className="mt-4">
         <PlainButton kind="main" onClick={onNew}>
           Start a blade
@@ -196,7 +193,7 @@ function RackRow({
               <Sign of={summary.fix > 0 ? "fix" : summary.watch > 0 ? "watch" : "well"} />
             </span>
             <span className="line-clamp-2">
-              {summary.worst ?? "All well."}
+              {summary.worst ? inUnit(summary.worst, unit) : "Sound as drawn."}
               {summary.fix + summary.watch > 1 && <span className="text-faint"> {countWords(summary)}</span>}
             </span>
           </span>

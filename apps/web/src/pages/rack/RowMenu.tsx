@@ -5,6 +5,7 @@ import { useState } from "react";
 import { copyBlade, deleteBlade, markBlade, readBlade, saveBlade, takeBackBlade } from "../../api/blades.ts";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { useNotices } from "../../parts/Notices.tsx";
+import { TextBox } from "../../parts/TextBox.tsx";
 import { newId } from "../../saving/id.ts";
 
 /** What can be done with a blade without opening it. Everything can be taken back. */
@@ -40,11 +41,11 @@ export function RowMenu({ row, onDone }: { row: BladeRow; onDone: () => void }) 
         ),
     })),
     {
-      name: row.archivedAt ? "Back to the rack" : "Put in the archive",
+      name: row.archivedAt ? "Move to the rack" : "Archive",
       run: () =>
         void act(
           () => markBlade(row.id, { archived: !row.archivedAt }),
-          row.archivedAt ? `${row.name} is back on the rack.` : `${row.name} is in the archive.`,
+          row.archivedAt ? `${row.name} is back on the rack.` : `Archived ${row.name}.`,
           () => markBlade(row.id, { archived: !!row.archivedAt }),
         ),
     },
@@ -137,22 +138,17 @@ function Rename({
           if (!why) onName(name.trim());
         }}
       >
-        <label className="block text-sm text-faint">
-          New name
-          <input
-            data-autofocus
-            className="mt-1 h-10 w-full rounded border border-frame bg-sheet px-3 text-base font-semibold text-ink"
-            value={name}
-            onChange={(event) => setName(event.currentTarget.value)}
-          />
-        </label>
-        {why && (
-          <p role="alert" className="mt-1 text-sm text-fix">
-            {why}
-          </p>
-        )}
+        <TextBox
+          label="New name"
+          labelled="above"
+          size="usual"
+          autoFocus
+          text={name}
+          why={why}
+          onText={setName}
+        />
         <div className="mt-5 flex justify-end gap-2">
-          <PlainButton onClick={onClose}>Leave it</PlainButton>
+          <PlainButton onClick={onClose}>Cancel</PlainButton>
           <PlainButton kind="main" type="submit" disabled={why !== null}>
             Rename
           </PlainButton>

@@ -1,6 +1,7 @@
 import type { LayoutSheet } from "@true-spine/core/route/layout.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useSettings } from "../../app/settings.ts";
+import { From } from "../../parts/From.tsx";
 import { Group } from "../../parts/Group.tsx";
 
 /** The layout sheet: gauge, lines at heel, middle and tip, where they cross, grind line to scribe now, marks, squareness. */
@@ -47,9 +48,11 @@ export function LayoutGroup({ layout }: { layout: LayoutSheet }) {
         </thead>
         <tbody>
           {rows.map(([name, of, from]) => (
-            <tr key={name} title={from}>
+            <tr key={name}>
               <th scope="row" className="py-0.5 text-left font-normal">
-                {name}
+                <From words={from} className="text-left">
+                  {name}
+                </From>
               </th>
               {layout.places.map((place) => (
                 <td key={place.place} className="text-right font-semibold">

@@ -6,6 +6,7 @@ import { useState } from "react";
 import { useDocument, useScreen } from "../../blade/screen.ts";
 import { whyNot } from "../../blade/store.ts";
 import { useEdit } from "../../blade/useEdit.ts";
+import { Alert } from "../../parts/Alert.tsx";
 import { AngleBox, LengthBox } from "../../parts/Box.tsx";
 import { Choice, Group } from "../../parts/Group.tsx";
 
@@ -109,11 +110,7 @@ export function RouteControls() {
           }}
         />
       )}
-      {why && (
-        <p role="alert" className="text-xs text-fix">
-          {why}
-        </p>
-      )}
+      {why && <Alert>{why}</Alert>}
     </Group>
   );
 }

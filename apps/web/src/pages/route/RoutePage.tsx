@@ -1,13 +1,16 @@
 import { firstRoute } from "@true-spine/core/route/first.ts";
 import type { Stage } from "@true-spine/core/route/schema.ts";
 import { SCHOOLS, STAGES } from "@true-spine/core/route/stages.ts";
+import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { useState } from "react";
 import { Link } from "react-router";
+import { useSettings } from "../../app/settings.ts";
 import { useDocument, useScreen } from "../../blade/screen.ts";
 import { SmallButton } from "../../parts/Group.tsx";
 import { Sign } from "../../parts/Sign.tsx";
 import { markCorrection } from "../../readings/corrections.ts";
 import { useRouteReport } from "../../workers/route.ts";
+import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
 import { LadderRail } from "./LadderRail.tsx";
 import { LayoutGroup } from "./LayoutGroup.tsx";
 import { RemovedStages } from "./RemovedStages.tsx";
@@ -20,7 +23,7 @@ import { StageTable } from "./StageTable.tsx";
 export function RoutePage() {
   const { open, id } = useScreen();
   const route = useDocument("route");
-  const { report, findings, isBehind } = useRouteReport();
+  const { report, findings, isBehind, trouble, tryAgain } = useRouteReport();
   const [picked, setPicked] = useState<number | null>(null);
   if (route.stages.length === 0) return <NoRoute />;
   const next = route.stages.findIndex((stage) => stage.done === undefined);
@@ -40,10 +43,11 @@ export function RoutePage() {
           {report ? (
             <LadderRail stages={report.stages} chosen={chosen} />
           ) : (
-            <p className="p-6 text-faint">Working the stages out …</p>
+            <div className="p-6">{!trouble && <p className="text-faint">Working the stages out …</p>}</div>
           )}
         </div>
         <div className="min-h-0 flex-1 overflow-y-auto border-t border-rule bg-sheet px-2">
+          <WorkTrouble what="The route" trouble={trouble} onTry={tryAgain} />
           <p className="flex items-center gap-3 py-1.5 text-xs text-faint">
             {/* Loaded anew: only a page that was is looked after when the network goes. */}
             <Link
@@ -68,14 +72,15 @@ export function RoutePage() {
                   className="flex items-start gap-2 border-b border-rule py-1.5 text-sm"
                 >
                   <Sign of={severity} className="mt-1 size-3.5" />
-                  <span title={`Basis: ${basis}`}>
-                    <strong className="font-semibold">{message}</strong> {advice}
+                  <span>
+                    <strong className="font-semibold">{message}</strong> {advice}{" "}
+                    <span className="text-xs text-faint">Basis: {basis}.</span>
                   </span>
                 </li>
               ))}
             </ul>
           )}
-          <ToPutRight />
+          <StandingCorrections />
           <StageTable
             route={route}
             stages={report?.stages ?? null}
@@ -111,27 +116,28 @@ export function RoutePage() {
 }
 
 /** Corrections that were accepted at the bench and are still to be done: steps of the route like any other. */
-function ToPutRight() {
+function StandingCorrections() {
+  const unit = useSettings((settings) => settings.unit);
   const { open } = useScreen();
   const { corrections } = useDocument("check");
   const standing = corrections.filter(({ done }) => !done);
   if (standing.length === 0) return null;
   return (
-    <ul aria-label="To put right" className="border-t border-rule">
+    <ul aria-label="Corrections" className="border-t border-rule">
       {standing.map(({ id, stage, why }) => (
         <li key={id} className="flex items-center gap-2 border-b border-rule py-1.5 text-sm">
           <Sign of="fix" className="size-3.5" />
           <span className="min-w-0 flex-1">
-            Put right after {STAGES[stage].name.toLowerCase()}: {why}
+            Correction after {STAGES[stage].name.toLowerCase()}: {inUnit(why, unit)}
           </span>
-          <SmallButton onClick={() => markCorrection(open, [id], "done")}>done</SmallButton>
+          <SmallButton onClick={() => markCorrection(open, [id], "done")}>Done</SmallButton>
         </li>
       ))}
     </ul>
   );
 }
 
-/** A stage with a part of it changed; what is undefined is taken away. */
+/** A stage with a part of it changed; what is undefined is removed. */
 function withPart(stage: Stage, part: Partial<Stage>): Stage {
   return Object.fromEntries(
     Object.entries({ ...stage, ...part }).filter(([, value]) => value !== undefined),

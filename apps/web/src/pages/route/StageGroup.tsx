@@ -11,12 +11,16 @@ import type { StageReport } from "@true-spine/core/route/report.ts";
 import type { Stage } from "@true-spine/core/route/schema.ts";
 import { STAGES } from "@true-spine/core/route/stages.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
+import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { useId, useState } from "react";
 import { useSettings } from "../../app/settings.ts";
+import { Alert } from "../../parts/Alert.tsx";
 import { BeltsTable } from "../../parts/BeltsTable.tsx";
+import { NumberBox } from "../../parts/Box.tsx";
 import { Caution } from "../../parts/Caution.tsx";
+import { From } from "../../parts/From.tsx";
 import { Choice, Group } from "../../parts/Group.tsx";
-import { NumberBox } from "../../parts/NumberBox.tsx";
+import { whenInWords } from "../../parts/when.ts";
 import { useShop } from "../../shop/shop.ts";
 
 /** The stage in hand: what it is, its belts, the set-up's own reading, and what to beware of. */
@@ -57,11 +61,12 @@ export function StageGroup({
 
 function Belts({ stage }: { stage: StageReport }) {
   const { on, planned, skipped } = stage.belts!;
+  const unit = useSettings((settings) => settings.unit);
   if (!planned.ok) {
     return (
-      <p role="alert" className="text-xs text-fix">
-        Belts for the {on}: {planned.why}
-      </p>
+      <Alert>
+        Belts for the {on}: {inUnit(planned.why, unit)}
+      </Alert>
     );
   }
   return (
@@ -146,7 +151,7 @@ function SetupGroup({
           </>
         )}
         {setup.kind === "arm" && <>, the other side {angles.map(other).join(" · ")}</>}
-        <span className="block text-xs text-faint">{datum}</span>
+        <span className="block text-xs text-faint">{inUnit(datum, unit)}</span>
       </p>
       <Reads
         key={`${named.id} ${stage.kind}`}
@@ -155,7 +160,7 @@ function SetupGroup({
       />
       <ol className="list-decimal pl-4 text-xs">
         {zeroProcedure(setup).map((line) => (
-          <li key={line}>{line}</li>
+          <li key={line}>{inUnit(line, unit)}</li>
         ))}
       </ol>
       <p className="text-xs">
@@ -207,11 +212,11 @@ function HeatGroup({ stage }: { stage: StageReport }) {
           : "Heel, middle and tip warm alike. Dip when the water film goes."}
         {edge < 0.5 && " The edge is thin now: what is left of it comes off on a stone."}
       </p>
-      <p
-        className="text-[11px] text-faint"
-        title="Plate heated on one face (Carslaw and Jaeger, from memory), with starting values for the belt"
-      >
-        An estimate from the steel's thickness. It ranks places and calls none safe.
+      <p className="text-[11px] text-faint">
+        <From words="Plate heated on one face (Carslaw and Jaeger, from memory), with starting values for the belt.">
+          An estimate
+        </From>{" "}
+        from the steel's thickness. It ranks places and calls none safe.
       </p>
     </Group>
   );
@@ -220,12 +225,14 @@ function HeatGroup({ stage }: { stage: StageReport }) {
 /** What somebody else must know to go on, and the day it is planned for. */
 function NoteGroup({ plan, onPlan }: { plan: Stage; onPlan: (change: Partial<Stage>) => void }) {
   const id = useId();
+  const unit = useSettings((settings) => settings.unit);
   const last = plan.readings?.at(-1);
   return (
     <Group title="Where it stands">
       <p className="text-xs text-faint">
-        {plan.done ? `Done ${new Date(plan.done).toLocaleString()}.` : "Not done yet."}
-        {last && ` Last read ${last.value} mm at the ${last.place}${last.past ? ", past the line" : ""}.`}
+        {plan.done ? `Done ${whenInWords(Date.parse(plan.done))}.` : "Not done yet."}
+        {last &&
+          ` Last read ${showLengthWithUnit(last.value, unit)} at the ${last.place}${last.past ? ", past the line" : ""}.`}
       </p>
       <label className="flex items-center justify-between gap-2 text-sm text-faint">
         Planned for

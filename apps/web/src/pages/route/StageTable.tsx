@@ -22,6 +22,7 @@ import { outOfOrder, STAGES } from "@true-spine/core/route/stages.ts";
 import { showLength } from "@true-spine/core/units/length.ts";
 import { GripVertical, X } from "lucide-react";
 import { useSettings } from "../../app/settings.ts";
+import { From } from "../../parts/From.tsx";
 import { Sign } from "../../parts/Sign.tsx";
 
 /** The stages in the maker's own order: what each leaves at heel, middle and tip, ticked when done, dragged to another place. */
@@ -85,7 +86,7 @@ export function StageTable({
               minutes
             </th>
             <th className="w-8" scope="col">
-              <span className="sr-only">take out</span>
+              <span className="sr-only">remove</span>
             </th>
           </tr>
         </thead>
@@ -192,7 +193,7 @@ function Row({
         <td>
           <button
             type="button"
-            aria-label={`Take ${name} out of the route`}
+            aria-label={`Remove ${name} from the route`}
             className="rounded p-1.5 text-faint hover:bg-room"
             onClick={onTakeOut}
           >
@@ -230,7 +231,7 @@ function Three({
     return value === null ? "–" : say(value);
   });
   if (new Set(words).size === 1) return <>{words[0]}</>;
-  return <span title="heel, middle, tip">{words.join(" · ")}</span>;
+  return <From words="At heel, middle and tip.">{words.join(" · ")}</From>;
 }
 
 function Angle({ report }: { report: StageReport }) {
@@ -239,8 +240,8 @@ function Angle({ report }: { report: StageReport }) {
   const known = report.readings.map((reading) => reading.angle.right ?? reading.angle.left);
   if (known.every((one) => one === null)) return null;
   return (
-    <span title="No single angle exists: heel, middle, tip">
+    <From words="No single angle exists: at heel, middle and tip.">
       {known.map((one) => (one === null ? "–" : `${one.toFixed(1)}°`)).join(" · ")}
-    </span>
+    </From>
   );
 }

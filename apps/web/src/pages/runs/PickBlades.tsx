@@ -2,6 +2,7 @@ import { useState } from "react";
 import { useRack } from "../../api/blades.ts";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { SmallButton } from "../../parts/Group.tsx";
+import { SearchBox } from "../../parts/SearchBox.tsx";
 
 /** Which blades a run is made of, in the order they were made. */
 export function PickBlades({
@@ -36,20 +37,13 @@ export function PickBlades({
     <Question title="Blades of the run" isOpen onClose={onClose} wide>
       <div className="grid grid-cols-2 gap-5">
         <div>
-          <input
-            type="search"
-            aria-label="Search by name"
-            placeholder="name"
-            className="h-8 w-full rounded border border-frame bg-sheet px-2"
-            value={search}
-            onChange={(event) => setSearch(event.currentTarget.value)}
-          />
+          <SearchBox label="Search by name" placeholder="name" text={search} onText={setSearch} />
           <ul aria-label="On the rack" className="mt-2 max-h-72 overflow-y-auto">
             {free.map(({ id, name }) => (
               <li key={id} className="flex items-center gap-2 border-b border-rule py-1 text-sm">
                 <span className="min-w-0 flex-1 truncate">{name}</span>
                 <SmallButton label={`Add ${name}`} onClick={() => setBlades([...blades, id])}>
-                  add
+                  Add
                 </SmallButton>
               </li>
             ))}
@@ -58,7 +52,7 @@ export function PickBlades({
             <div className="mt-2">
               {/* The rack shows the newest first; a run goes from the first made to the last. */}
               <SmallButton onClick={() => setBlades([...blades, ...free.map(({ id }) => id).reverse()])}>
-                add all {free.length} shown
+                Add all {free.length} shown
               </SmallButton>
             </div>
           )}
@@ -82,10 +76,10 @@ export function PickBlades({
                   </SmallButton>
                 )}
                 <SmallButton
-                  label={`Take ${nameOf(id)} out`}
+                  label={`Remove ${nameOf(id)}`}
                   onClick={() => setBlades(blades.filter((one) => one !== id))}
                 >
-                  out
+                  Remove
                 </SmallButton>
               </li>
             ))}
@@ -93,7 +87,7 @@ export function PickBlades({
         </div>
       </div>
       <div className="mt-5 flex justify-end gap-2">
-        <PlainButton onClick={onClose}>Leave it</PlainButton>
+        <PlainButton onClick={onClose}>Cancel</PlainButton>
         <PlainButton kind="main" onClick={() => onKeep([...blades])}>
           Keep these {blades.length}
         </PlainButton>

@@ -1,16 +1,23 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import type { Asked } from "@true-spine/core/inspect/bench.ts";
 import { placeName } from "@true-spine/core/inspect/run-report.ts";
 import type { ChartedPlace } from "@true-spine/core/inspect/run-schema.ts";
 import { NO_CHECK, type Reading, type Spot, spotKey } from "@true-spine/core/inspect/schema.ts";
 import { NO_ROUTE, type Route, type StageKind } from "@true-spine/core/route/schema.ts";
 import { STAGES } from "@true-spine/core/route/stages.ts";
-import { useEffect, useState } from "react";
+import { inUnit } from "@true-spine/core/units/sentence.ts";
+import type { Remote } from "comlink";
+import { useEffect, useMemo, useState } from "react";
 import { readDocument } from "../../api/blades.ts";
+import { useSettings } from "../../app/settings.ts";
+import { Alert } from "../../parts/Alert.tsx";
 import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { Choice } from "../../parts/Group.tsx";
 import { fetchReadings } from "../../readings/kept.ts";
 import { useShop } from "../../shop/shop.ts";
-import { askBench } from "../../workers/bench.ts";
+import { useWork } from "../../workers/useWork.ts";
+import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
+import type { Workers } from "../../workers/workers.ts";
 import { stagesToCheck } from "../check/stage.ts";
 
 interface Choosable {
@@ -32,35 +39,27 @@ export function PickPlace({
   onClose: () => void;
 }) {
   const { shop } = useShop();
+  const unit = useSettings((settings) => settings.unit);
   const [route, setRoute] = useState<Route | null>(null);
   const [stage, setStage] = useState<StageKind>("sharpen");
-  const [spots, setSpots] = useState<readonly Choosable[] | null>(null);
   const [readings, setReadings] = useState<readonly Reading[]>([]);
+  const [isAway, setIsAway] = useState(false);
   const { id, file } = specification;
   useEffect(() => {
-    readDocument(id, "route").then(
-      (standing) => setRoute(standing.file ?? NO_ROUTE),
-      () => setRoute(NO_ROUTE),
-    );
-    fetchReadings(id).then(
-      ({ taken }) => setReadings(taken),
-      () => {},
+    Promise.all([readDocument(id, "route"), fetchReadings(id)]).then(
+      ([standing, { taken }]) => {
+        setRoute(standing.file ?? NO_ROUTE);
+        setReadings(taken);
+      },
+      () => setIsAway(true),
     );
   }, [id]);
-  useEffect(() => {
-    if (!route) return;
-    let isGone = false;
-    setSpots(null);
-    askBench((bench) =>
-      bench.spots({ blade: file, route, shop, stage, check: { ...NO_CHECK, hardness: 60 }, readings }),
-    ).then(
-      (found) => !isGone && setSpots(found),
-      () => !isGone && setSpots([]),
-    );
-    return () => {
-      isGone = true;
-    };
-  }, [route, stage, file, shop, readings]);
+  const question = useMemo(
+    () => route && { blade: file, route, shop, stage, check: { ...NO_CHECK, hardness: 60 }, readings },
+    [route, stage, file, shop, readings],
+  );
+  const { answer, isBehind, trouble, tryAgain } = useWork("bench", question, spotsOf);
+  const spots = isBehind || !answer ? null : answer.value;
   const taken = new Set(known.filter((one) => one.stage === stage).map(({ spot }) => spotKey(spot)));
   return (
     <Question title="A place to chart" isOpen onClose={onClose}>
@@ -74,7 +73,19 @@ export function PickPlace({
         onChange={(value) => setStage(value as StageKind)}
       />
       <ul aria-label="Places" className="mt-3 flex max-h-96 flex-col gap-1 overflow-y-auto">
-        {spots === null && <li className="text-sm text-faint">Working out what can be read …</li>}
+        {isAway && (
+          <li>
+            <Alert>The server does not answer, so it is not known what was read. Nothing is lost.</Alert>
+          </li>
+        )}
+        {trouble && (
+          <li>
+            <WorkTrouble what="What can be read" trouble={trouble} onTry={tryAgain} />
+          </li>
+        )}
+        {spots === null && !trouble && !isAway && (
+          <li className="text-sm text-faint">Working out what can be read …</li>
+        )}
         {spots
           ?.filter(({ spot }) => !taken.has(spotKey(spot)))
           .toSorted((a, b) => Number(b.isRead) - Number(a.isRead))
@@ -85,15 +96,23 @@ export function PickPlace({
                 className="w-full rounded border border-rule bg-sheet px-3 py-1.5 text-left text-sm hover:bg-room"
                 onClick={() => onPick({ stage, spot })}
               >
-                {placeName(stage, spot, x)}
+                {inUnit(placeName(stage, spot, x), unit)}
                 {isRead && <span className="text-faint"> · read</span>}
               </button>
             </li>
           ))}
       </ul>
       <div className="mt-4 flex justify-end">
-        <PlainButton onClick={onClose}>Leave it</PlainButton>
+        <PlainButton onClick={onClose}>Cancel</PlainButton>
       </div>
     </Question>
   );
+}
+
+async function spotsOf(
+  remote: Remote<Workers["bench"]>,
+  question: Asked,
+  tell: (spots: readonly Choosable[]) => void,
+): Promise<void> {
+  tell(await remote.spots(question));
 }

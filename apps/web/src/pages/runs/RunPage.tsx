@@ -1,27 +1,37 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import type { RunReadings } from "@true-spine/core/contract.ts";
 import type { PlaceReport, RunReport } from "@true-spine/core/inspect/run-report.ts";
 import { ENOUGH_BLADES } from "@true-spine/core/inspect/runs.ts";
 import { spotKey } from "@true-spine/core/inspect/schema.ts";
+import type { Route } from "@true-spine/core/route/schema.ts";
+import type { Shop } from "@true-spine/core/shop/schema.ts";
+import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { writeRun } from "@true-spine/formats/write-run.ts";
+import type { Remote } from "comlink";
 import { X } from "lucide-react";
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { useStore } from "zustand";
 import { readDocument } from "../../api/blades.ts";
 import { Refused, whyOf } from "../../api/client.ts";
 import { deleteRun, takeBackRun, useRunReadings } from "../../api/runs.ts";
+import { useSettings } from "../../app/settings.ts";
 import { PlainButton } from "../../parts/Dialog.tsx";
 import { download } from "../../parts/download.ts";
+import { NameBox } from "../../parts/NameBox.tsx";
 import { useNotices } from "../../parts/Notices.tsx";
 import { SavedElsewhere } from "../../parts/SavedElsewhere.tsx";
 import { Sign } from "../../parts/Sign.tsx";
+import { useTitle } from "../../parts/useTitle.ts";
 import { savedNow } from "../../saving/held.ts";
 import { LeftWorkDialog } from "../../saving/LeftWorkDialog.tsx";
 import { SaveTrouble } from "../../saving/SaveTrouble.tsx";
 import { useHeld } from "../../saving/useHeld.ts";
 import { saveWords } from "../../saving/words.ts";
 import { useShop } from "../../shop/shop.ts";
-import { askBench } from "../../workers/bench.ts";
+import { useWork } from "../../workers/useWork.ts";
+import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
+import type { Workers } from "../../workers/workers.ts";
 import { PickBlades } from "./PickBlades.tsx";
 import { PickPlace } from "./PickPlace.tsx";
 import { PlaceCharts } from "./PlaceCharts.tsx";
@@ -46,27 +56,28 @@ export function RunPage() {
 
 function OpenRun({ id, session }: { id: string; session: RunSession }) {
   const { file, left } = useStore(session.state);
+  useTitle(file.name, "Runs");
   const { status, revision, theirs, why, isKept } = useStore(session.saving.state);
   const { data } = useRunReadings(id, revision);
   const { shop } = useShop();
+  const unit = useSettings((settings) => settings.unit);
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const [report, setReport] = useState<RunReport | null>(null);
   const [chosen, setChosen] = useState(0);
   const [isPicking, setIsPicking] = useState<"blades" | "place" | null>(null);
-  useEffect(() => {
-    if (!data) return;
-    let isGone = false;
-    const work = async () => {
-      const route = data.specification ? (await readDocument(data.specification.id, "route")).file : null;
-      const worked = await askBench((bench) => bench.run(data, route, shop));
-      if (!isGone) setReport(worked);
-    };
-    work().catch(() => {});
-    return () => {
-      isGone = true;
-    };
-  }, [data, shop]);
+  const specification = data?.specification?.id;
+  const route = useQuery({
+    queryKey: ["document", specification, "route"],
+    queryFn: () => readDocument(specification!, "route"),
+    enabled: specification !== undefined,
+  });
+  const isReady = data && (specification === undefined || route.data);
+  const question = useMemo(
+    () => (isReady ? { data, route: route.data?.file ?? null, shop } : null),
+    [isReady, data, route.data, shop],
+  );
+  const { answer, isBehind, trouble, tryAgain } = useWork("bench", question, reportOf);
+  const report = answer?.value ?? null;
   useEffect(() => {
     if (status === "saved") void queries.invalidateQueries({ queryKey: ["runs"], exact: true });
   }, [status, queries]);
@@ -99,20 +110,22 @@ function OpenRun({ id, session }: { id: string; session: RunSession }) {
           Runs
         </Link>
         <h1 className="sr-only">{file.name}</h1>
-        <input
-          aria-label="Name of the run"
-          className="h-8 w-72 rounded border border-transparent bg-transparent px-1 text-[17px] font-bold hover:border-frame focus:border-frame"
-          defaultValue={file.name}
-          key={file.name}
+        <NameBox
+          label="Name of the run"
+          labelled="hidden"
+          className="w-72"
           maxLength={120}
-          onBlur={(event) => {
-            const name = event.currentTarget.value.trim();
-            if (name && name !== file.name) change({ ...file, name });
-            else event.currentTarget.value = file.name;
-          }}
+          name={file.name}
+          onName={(name) => change({ ...file, name })}
         />
         <span className="text-sm text-faint" role="status">
-          {file.blades.length} blades{report?.drifts ? "" : "; no place drifts"} · {saveWords(status, isKept)}
+          {file.blades.length} blades
+          {report &&
+            !isBehind &&
+            !report.drifts &&
+            report.places.some(({ chart }) => chart) &&
+            "; no place drifts"}{" "}
+          · {saveWords(status, isKept)}
         </span>
         <span className="ml-auto flex gap-2">
           <PlainButton onClick={() => setIsPicking("blades")}>Blades</PlainButton>
@@ -131,9 +144,17 @@ function OpenRun({ id, session }: { id: string; session: RunSession }) {
         </span>
       </header>
       <SaveTrouble trouble={{ status, why, isKept }} onTry={session.tryNow} />
+      {trouble && (
+        <div className="border-b border-rule bg-sheet px-5 py-2">
+          <WorkTrouble what="The charts" trouble={trouble} onTry={tryAgain} />
+        </div>
+      )}
+      {!trouble && question && isBehind && !report && (
+        <p className="border-b border-rule bg-sheet px-5 py-2 text-sm text-faint">Working the charts out …</p>
+      )}
       {report?.drifts && (
         <p className="flex items-center gap-2 border-b border-rule bg-sheet px-5 py-2 text-sm font-semibold">
-          <Sign of="watch" /> {report.drifts}
+          <Sign of="watch" /> {inUnit(report.drifts, unit)}
         </p>
       )}
       <div className="flex min-h-0 flex-1">
@@ -159,7 +180,7 @@ function OpenRun({ id, session }: { id: string; session: RunSession }) {
               >
                 <span className="flex items-center gap-2 font-semibold">
                   <Sign of={signOf(one)} />
-                  {one.name}
+                  {inUnit(one.name, unit)}
                 </span>
                 <span className="text-xs text-faint">
                   {one.points.length} of {blades.length} read
@@ -168,7 +189,7 @@ function OpenRun({ id, session }: { id: string; session: RunSession }) {
               </button>
               <button
                 type="button"
-                aria-label={`Take ${one.name} out`}
+                aria-label={`Remove ${one.name}`}
                 className="m-1 rounded p-1.5 text-faint hover:bg-rule"
                 onClick={() => change({ ...file, places: file.places.filter((_, k) => k !== i) })}
               >
@@ -227,6 +248,20 @@ function OpenRun({ id, session }: { id: string; session: RunSession }) {
       />
     </div>
   );
+}
+
+interface Question {
+  readonly data: RunReadings;
+  readonly route: Route | null;
+  readonly shop: Shop;
+}
+
+async function reportOf(
+  remote: Remote<Workers["bench"]>,
+  { data, route, shop }: Question,
+  tell: (report: RunReport) => void,
+): Promise<void> {
+  tell(await remote.run(data, route, shop));
 }
 
 /** Out of its limits to fix, in need of a look to watch, steady otherwise. */

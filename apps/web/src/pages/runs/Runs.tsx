@@ -7,10 +7,12 @@ import { createRun, takeBackRun, useDeletedRuns, useRuns } from "../../api/runs.
 import { DeletedList } from "../../parts/DeletedList.tsx";
 import { PlainButton } from "../../parts/Dialog.tsx";
 import { useNotices } from "../../parts/Notices.tsx";
+import { useTitle } from "../../parts/useTitle.ts";
 import { newId } from "../../saving/id.ts";
 
 /** Runs: several blades to one specification, to see whether the work is steady. */
 export function Runs() {
+  useTitle("Runs");
   const { data, isError, isPending, refetch } = useRuns();
   const deleted = useDeletedRuns();
   const queries = useQueryClient();

@@ -2,6 +2,7 @@ import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { cutChoil, mirrorEdge, notchSpine, otherHand } from "@true-spine/core/design/cuts.ts";
 import { useState } from "react";
 import { useEdit } from "../../blade/useEdit.ts";
+import { Alert } from "../../parts/Alert.tsx";
 import { CountBox, LengthBox } from "../../parts/Box.tsx";
 import { Group, SmallButton } from "../../parts/Group.tsx";
 
@@ -31,7 +32,7 @@ export function CutsGroup() {
     return null;
   };
   return (
-    <Group title="Cut in, turned over">
+    <Group title="Choil, notches, mirroring">
       <LengthBox
         label="Sharpening choil, radius"
         value={radius}
@@ -42,7 +43,7 @@ export function CutsGroup() {
         }}
       />
       <div>
-        <SmallButton onClick={act((copy) => cutChoil(copy, radius))}>cut the choil at the heel</SmallButton>
+        <SmallButton onClick={act((copy) => cutChoil(copy, radius))}>Cut the choil at the heel</SmallButton>
       </div>
       <div className="flex gap-1 text-[11px] text-faint" aria-hidden>
         <span className="flex-1">from</span>
@@ -76,18 +77,14 @@ export function CutsGroup() {
       </div>
       <div>
         <SmallButton onClick={act((copy) => notchSpine(copy, notches))}>
-          file notches into the spine
+          File notches into the spine
         </SmallButton>
       </div>
       <div className="flex gap-1">
-        <SmallButton onClick={act(otherHand)}>for the other hand</SmallButton>
-        <SmallButton onClick={act(mirrorEdge)}>spine as the edge</SmallButton>
+        <SmallButton onClick={act(otherHand)}>For the other hand</SmallButton>
+        <SmallButton onClick={act(mirrorEdge)}>Mirror edge and spine</SmallButton>
       </div>
-      {why && (
-        <p role="alert" className="text-xs text-fix">
-          {why}
-        </p>
-      )}
+      {why && <Alert>{why}</Alert>}
     </Group>
   );
 }

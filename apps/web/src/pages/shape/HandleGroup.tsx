@@ -5,6 +5,7 @@ import { useState } from "react";
 import { useDocument, useFilePart, useScreen } from "../../blade/screen.ts";
 import { whyNot } from "../../blade/store.ts";
 import { useEdit } from "../../blade/useEdit.ts";
+import { Alert } from "../../parts/Alert.tsx";
 import { LengthBox } from "../../parts/Box.tsx";
 import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
 
@@ -70,16 +71,12 @@ export function HandleGroup() {
                 press({ ...handle, pins: material ? pins.map((pin) => ({ ...pin, material })) : pins });
               }}
             >
-              {holes?.length ? "a pin in every hole" : "no holes: no pins"}
+              {holes?.length ? "A pin in every hole" : "No holes: no pins"}
             </SmallButton>
           </div>
         </>
       )}
-      {why && (
-        <p role="alert" className="text-xs text-fix">
-          {why}
-        </p>
-      )}
+      {why && <Alert>{why}</Alert>}
     </Group>
   );
 }

@@ -4,6 +4,7 @@ import { X } from "lucide-react";
 import { useState } from "react";
 import { useFilePart } from "../../blade/screen.ts";
 import { useEdit } from "../../blade/useEdit.ts";
+import { Alert } from "../../parts/Alert.tsx";
 import { LengthBox } from "../../parts/Box.tsx";
 import { Group, SmallButton } from "../../parts/Group.tsx";
 
@@ -28,7 +29,7 @@ export function HolesGroup() {
               )
             }
           >
-            {holes.length > 2 ? `${holes.length} evenly` : "two evenly"}
+            {holes.length > 2 ? `${holes.length} evenly spaced` : "Two evenly spaced"}
           </SmallButton>
           <SmallButton
             onClick={() =>
@@ -41,7 +42,7 @@ export function HolesGroup() {
               )
             }
           >
-            add one
+            Add one
           </SmallButton>
         </span>
       }
@@ -74,7 +75,7 @@ export function HolesGroup() {
           ))}
           <button
             type="button"
-            aria-label={`Take hole ${i + 1} away`}
+            aria-label={`Remove hole ${i + 1}`}
             className="mt-1 rounded p-1 text-faint hover:bg-room"
             onClick={() => press((copy) => void copy.holes!.splice(i, 1))}
           >
@@ -82,11 +83,7 @@ export function HolesGroup() {
           </button>
         </div>
       ))}
-      {why && (
-        <p role="alert" className="text-xs text-fix">
-          {why}
-        </p>
-      )}
+      {why && <Alert>{why}</Alert>}
     </Group>
   );
 }

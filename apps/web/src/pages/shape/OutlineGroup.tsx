@@ -12,6 +12,7 @@ import { useState } from "react";
 import { moveNode } from "../../blade/move-node.ts";
 import { useFilePart, useRail, useScreen } from "../../blade/screen.ts";
 import { useEdit } from "../../blade/useEdit.ts";
+import { Alert } from "../../parts/Alert.tsx";
 import { LengthBox } from "../../parts/Box.tsx";
 import { Group, SmallButton } from "../../parts/Group.tsx";
 
@@ -107,12 +108,12 @@ function NodeTools({
     if (!refused) rail.setState({ node: { chain, index: next } });
   };
   const tools = [
-    { name: "add after", isOn: !isLast, run: () => act((all) => addAfter(all, index), index + 1) },
-    { name: "take out", isOn: isInner, run: () => act((all) => remove(all, index), index - 1) },
-    { name: "smooth", isOn: isInner, run: () => act((all) => smooth(all, index)) },
-    { name: "even", isOn: isInner, run: () => act((all) => smooth(all, index, true)) },
-    { name: "corner", isOn: isInner, run: () => act((all) => corner(all, index)) },
-    { name: "straight after", isOn: !isLast, run: () => act((all) => straighten(all, index)) },
+    { name: "Add after", isOn: !isLast, run: () => act((all) => addAfter(all, index), index + 1) },
+    { name: "Remove", isOn: isInner, run: () => act((all) => remove(all, index), index - 1) },
+    { name: "Smooth", isOn: isInner, run: () => act((all) => smooth(all, index)) },
+    { name: "Even", isOn: isInner, run: () => act((all) => smooth(all, index, true)) },
+    { name: "Corner", isOn: isInner, run: () => act((all) => corner(all, index)) },
+    { name: "Straight after", isOn: !isLast, run: () => act((all) => straighten(all, index)) },
   ];
   return (
     <div role="group" aria-label={`${chain} node ${index + 1}`}>
@@ -128,11 +129,7 @@ function NodeTools({
             </SmallButton>
           ))}
       </div>
-      {why && (
-        <p role="alert" className="mt-1 text-xs text-fix">
-          {why}
-        </p>
-      )}
+      {why && <Alert className="mt-1">{why}</Alert>}
     </div>
   );
 }

@@ -1,19 +1,20 @@
 import { apart, climb, firstPlace, mirrored, scaled, turned } from "@true-spine/core/photo/place.ts";
 import { NO_PHOTO, type PhotoPlace } from "@true-spine/core/photo/schema.ts";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { fieldOf } from "../../blade/derived.ts";
 import { pictureFrom } from "../../blade/picture.ts";
 import { useDocument, useRail, useScreen } from "../../blade/screen.ts";
 import { whyNot } from "../../blade/store.ts";
 import { useEdit } from "../../blade/useEdit.ts";
+import { Alert } from "../../parts/Alert.tsx";
 import { AngleBox, LengthBox, ShareBox } from "../../parts/Box.tsx";
+import { FileBox } from "../../parts/FileBox.tsx";
 import { Group, SmallButton } from "../../parts/Group.tsx";
 
 /** A photo of a liked knife under the outline: chosen, scaled by two marks a known distance apart, moved, turned. */
 export function PhotoGroup() {
   const { open, rail } = useScreen();
   const { picture } = useDocument("photo");
-  const input = useRef<HTMLInputElement>(null);
   const [why, setWhy] = useState<string | null>(null);
   const [isBusy, setIsBusy] = useState(false);
   const choose = async (file: File | undefined) => {
@@ -39,9 +40,13 @@ export function PhotoGroup() {
       title="Photo under it"
       aside={
         <span className="flex gap-1">
-          <SmallButton onClick={() => input.current?.click()}>
-            {picture ? "another" : "lay a photo"}
-          </SmallButton>
+          <FileBox
+            label="Photo to lay under the outline"
+            words={picture ? "Change" : "Add a photo"}
+            accept="image/jpeg,image/png,image/webp"
+            size="small"
+            onPick={(picked) => void choose(picked)}
+          />
           {picture && (
             <SmallButton
               onClick={() => {
@@ -50,24 +55,12 @@ export function PhotoGroup() {
                 rail.setState({ isLayingPhoto: false });
               }}
             >
-              take it away
+              Remove
             </SmallButton>
           )}
         </span>
       }
     >
-      <input
-        ref={input}
-        type="file"
-        accept="image/jpeg,image/png,image/webp"
-        aria-label="Photo to lay under the outline"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={(event) => {
-          void choose(event.currentTarget.files?.[0]);
-          event.currentTarget.value = "";
-        }}
-      />
       {!picture && !why && (
         <p className="text-xs text-faint">
           {isBusy
@@ -76,11 +69,7 @@ export function PhotoGroup() {
         </p>
       )}
       {picture && <Laying />}
-      {why && (
-        <p role="alert" className="text-xs text-fix">
-          {why}
-        </p>
-      )}
+      {why && <Alert>{why}</Alert>}
     </Group>
   );
 }
@@ -99,7 +88,7 @@ function Laying() {
           checked={isLaying}
           onChange={(event) => rail.setState({ isLayingPhoto: event.currentTarget.checked })}
         />
-        take hold of the photo
+        move the photo
       </label>
       {isLaying && (
         <p className="text-xs text-faint">
@@ -132,7 +121,7 @@ function Laying() {
             put(turned(place, 0));
           }}
         >
-          level by the marks
+          Level by the marks
         </SmallButton>
         <SmallButton
           onClick={() => {
@@ -140,7 +129,7 @@ function Laying() {
             put(mirrored(place));
           }}
         >
-          mirror it
+          Mirror
         </SmallButton>
       </div>
     </>

@@ -1,6 +1,6 @@
 import { OWN_PURPOSE, PURPOSES } from "@true-spine/core/findings/purposes.ts";
 import { STEELS } from "@true-spine/core/steel/steels.ts";
-import { useId, useState } from "react";
+import { useState } from "react";
 import { useFilePart, useScreen } from "../../blade/screen.ts";
 import { useEdit } from "../../blade/useEdit.ts";
 import { AngleBox, LengthBox } from "../../parts/Box.tsx";
@@ -8,6 +8,7 @@ import { Caution } from "../../parts/Caution.tsx";
 import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
 import { Hint } from "../../parts/Hint.tsx";
 import { RowsTable } from "../../parts/RowsTable.tsx";
+import { TextBox } from "../../parts/TextBox.tsx";
 import { GhostGroup } from "../blade/GhostGroup.tsx";
 import { CutsGroup } from "./CutsGroup.tsx";
 import { DimensionsGroup } from "./DimensionsGroup.tsx";
@@ -77,7 +78,7 @@ function KnifeGroup() {
   return (
     <Group
       title="Knife"
-      aside={<SmallButton onClick={() => rail.setState({ panel: "limits" })}>limits …</SmallButton>}
+      aside={<SmallButton onClick={() => rail.setState({ panel: "limits" })}>Limits …</SmallButton>}
     >
       <NameBox />
       <Choice
@@ -109,45 +110,34 @@ function KnifeGroup() {
 function NameBox() {
   const current = useFilePart((file) => file.name);
   const { edit, visit } = useEdit();
-  const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
   const [why, setWhy] = useState<string | null>(null);
   return (
-    <div>
-      <div className="flex items-center justify-between gap-2">
-        <label htmlFor={id} className="text-sm text-faint">
-          Name
-        </label>
-        <input
-          id={id}
-          className={`h-8 w-44 rounded border bg-sheet px-2 font-semibold ${why ? "border-2 border-fix" : "border-frame"}`}
-          value={typed ?? current}
-          aria-invalid={why !== null}
-          aria-describedby={why ? `${id}-why` : undefined}
-          onFocus={() => visit(true)}
-          onChange={(event) => {
-            const name = event.currentTarget.value;
-            setTyped(name);
-            setWhy(
-              name.trim() === ""
-                ? "A blade needs a name."
-                : edit((copy) => {
-                    copy.name = name;
-                  }),
-            );
-          }}
-          onBlur={() => {
-            if (!why) setTyped(null);
-            visit(false);
-          }}
-        />
-      </div>
-      {why && (
-        <p id={`${id}-why`} role="alert" className="mt-1 text-xs text-fix">
-          {why}
-        </p>
-      )}
-    </div>
+    <TextBox
+      label="Name"
+      width="w-44"
+      text={typed ?? current}
+      why={why}
+      onFocus={() => visit(true)}
+      onText={(name) => {
+        setTyped(name);
+        setWhy(
+          name.trim() === ""
+            ? "A blade needs a name."
+            : edit((copy) => {
+                copy.name = name;
+              }),
+        );
+      }}
+      onBlur={() => {
+        if (!why) setTyped(null);
+        visit(false);
+      }}
+      onEscape={() => {
+        setTyped(null);
+        setWhy(null);
+      }}
+    />
   );
 }
 
@@ -188,9 +178,7 @@ function FalseEdgeGroup() {
   return (
     <Group
       title="False edge"
-      aside={
-        <SmallButton onClick={() => press((copy) => void delete copy.falseEdge)}>leave it away</SmallButton>
-      }
+      aside={<SmallButton onClick={() => press((copy) => void delete copy.falseEdge)}>Remove</SmallButton>}
     >
       <LengthBox label="From" value={falseEdge.from} onVisit={visit} onCommit={put("from")} />
       <LengthBox label="To" value={falseEdge.to} onVisit={visit} onCommit={put("to")} />

@@ -7,8 +7,10 @@ import {
 } from "@true-spine/core/inspect/instrument.ts";
 import { X } from "lucide-react";
 import { useState } from "react";
+import { Alert } from "../../parts/Alert.tsx";
+import { NumberBox, RangedLength } from "../../parts/Box.tsx";
 import { PlainButton } from "../../parts/Dialog.tsx";
-import { NumberBox } from "../../parts/NumberBox.tsx";
+import { NameBox } from "../../parts/NameBox.tsx";
 import { useShop } from "../../shop/shop.ts";
 
 const UNIT: Readonly<Record<InstrumentKind, string>> = {
@@ -41,11 +43,7 @@ export function InstrumentsTable() {
         <h2 className="font-bold">Instruments</h2>
         <PlainButton onClick={add}>Add an instrument</PlainButton>
       </div>
-      {why && (
-        <p role="alert" className="mb-2 text-sm text-fix">
-          {why}
-        </p>
-      )}
+      {why && <Alert className="mb-2">{why}</Alert>}
       {own.length > 0 && (
         <table className="w-full border-collapse bg-sheet text-sm">
           <thead className="text-left text-[11px] text-faint">
@@ -57,12 +55,12 @@ export function InstrumentsTable() {
                 "repeats ±1σ",
                 "reads too much by",
                 "zero reads",
-                "jaws mm",
+                "jaws",
                 "checked",
-                "out",
+                "remove",
               ].map((name) => (
                 <th key={name} scope="col" className="px-1.5 py-1 font-normal">
-                  <span className={name === "out" ? "sr-only" : ""}>{name}</span>
+                  <span className={name === "remove" ? "sr-only" : ""}>{name}</span>
                 </th>
               ))}
             </tr>
@@ -97,13 +95,15 @@ function Row({
   onEdit: (patch: Partial<Instrument>) => void;
   onRemove: () => void;
 }) {
+  const Box = UNIT[one.kind] === "mm" ? RangedLength : NumberBox;
   const number = (what: "resolution" | "repeat" | "error" | "zero", least: number, most: number) => (
     <td className="px-1.5 py-1">
-      <NumberBox
-        label={`${what} of ${one.name}, ${UNIT[one.kind]}`}
+      <Box
+        label={`${what} of ${one.name}`}
         value={one[what]}
         least={least}
         most={most}
+        unit={UNIT[one.kind]}
         onChange={(value) => onEdit({ [what]: value })}
       />
     </td>
@@ -111,16 +111,13 @@ function Row({
   return (
     <tr className="border-t border-rule">
       <td className="px-1.5 py-1">
-        <input
-          aria-label={`Name of ${one.name}`}
-          className="h-8 w-34 rounded border border-frame bg-sheet px-2 font-semibold"
-          defaultValue={one.name}
+        <NameBox
+          label={`Name of ${one.name}`}
+          labelled="hidden"
+          className="w-34"
           maxLength={60}
-          onBlur={(event) => {
-            const name = event.currentTarget.value.trim();
-            if (name && name !== one.name) onEdit({ name });
-            else event.currentTarget.value = one.name;
-          }}
+          name={one.name}
+          onName={(name) => onEdit({ name })}
         />
       </td>
       <td className="px-1.5 py-1">
@@ -143,8 +140,8 @@ function Row({
       {number("zero", -10, 10)}
       <td className="px-1.5 py-1">
         {one.kind === "caliper" && (
-          <NumberBox
-            label={`Width of the jaws of ${one.name}, mm`}
+          <RangedLength
+            label={`Width of the jaws of ${one.name}`}
             value={one.jaw ?? 0}
             least={0}
             most={30}
@@ -164,7 +161,7 @@ function Row({
       <td>
         <button
           type="button"
-          aria-label={`Take ${one.name} out`}
+          aria-label={`Remove ${one.name}`}
           className="rounded p-1.5 text-faint hover:bg-room"
           onClick={onRemove}
         >

@@ -2,8 +2,9 @@ import { cuttingRate, freshRate } from "@true-spine/core/abrasive/cutting.ts";
 import { fitRate } from "@true-spine/core/abrasive/log.ts";
 import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
 import { useState } from "react";
+import { Alert } from "../../parts/Alert.tsx";
+import { NumberBox } from "../../parts/Box.tsx";
 import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
-import { NumberBox } from "../../parts/NumberBox.tsx";
 import { useShop } from "../../shop/shop.ts";
 
 /** Times and weights written down, the rate they give, and that rate taken over when the maker says so. */
@@ -49,25 +50,21 @@ export function LogGroup() {
         <span className="w-16">
           <NumberBox label="Grams it took off" value={grams} least={0.01} most={10_000} onChange={setGrams} />
         </span>
-        g<SmallButton onClick={add}>write down</SmallButton>
+        g<SmallButton onClick={add}>Add</SmallButton>
       </div>
       {fit ? (
         <p className="text-xs">
-          {fit.count} written down: {fit.rate.toFixed(0)} mm³ a minute
-          {fit.spread !== null && `, ± ${fit.spread.toFixed(0)} from one to the next`}. Reckoned with{" "}
-          {now.toFixed(0)}. <SmallButton onClick={take}>reckon with it</SmallButton>
+          {fit.count} recorded: {fit.rate.toFixed(0)} mm³ a minute
+          {fit.spread !== null && `, ± ${fit.spread.toFixed(0)} from one to the next`}. Planned with{" "}
+          {now.toFixed(0)} now. <SmallButton onClick={take}>Use this rate</SmallButton>
         </p>
       ) : (
         <p className="text-xs text-faint">
-          Nothing written down for it yet. Weigh the blade before and after; the rate is all steel over all
+          Nothing recorded for it yet. Weigh the blade before and after; the rate is all steel over all
           minutes.
         </p>
       )}
-      {why && (
-        <p role="alert" className="text-xs text-fix">
-          {why}
-        </p>
-      )}
+      {why && <Alert>{why}</Alert>}
     </Group>
   );
 }

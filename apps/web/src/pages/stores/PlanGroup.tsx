@@ -1,10 +1,14 @@
 import { micronsOf, scaleOf } from "@true-spine/core/abrasive/gradings.ts";
 import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
 import { planSequence, skippedBy } from "@true-spine/core/abrasive/sequence.ts";
+import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
+import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { useMemo, useState } from "react";
+import { useSettings } from "../../app/settings.ts";
+import { Alert } from "../../parts/Alert.tsx";
 import { BeltsTable } from "../../parts/BeltsTable.tsx";
+import { NumberBox } from "../../parts/Box.tsx";
 import { Choice, Group } from "../../parts/Group.tsx";
-import { NumberBox } from "../../parts/NumberBox.tsx";
 import { useShop } from "../../shop/shop.ts";
 import { LogGroup } from "./LogGroup.tsx";
 
@@ -17,9 +21,10 @@ const SURFACES = [
   { value: "handle", name: "the handle", area: 12_000 },
 ];
 
-/** What an hour and a scratch are reckoned at, and the cheapest belts for a job over what is on hand. */
+/** What an hour costs and how deep a scratch is, and the cheapest belts for a job over what is on hand. */
 export function PlanGroup() {
   const { shop, put } = useShop();
+  const unit = useSettings((settings) => settings.unit);
   const [surface, setSurface] = useState("bevels");
   const [from, setFrom] = useState("P60");
   const [to, setTo] = useState("P400");
@@ -35,14 +40,15 @@ export function PlanGroup() {
     <>
       <Group title="A sequence from what is on hand">
         <Choice label="Surface" value={surface} options={SURFACES} onChange={setSurface} />
-        <Choice label="Scratches of" value={from} options={GRADES} onChange={setFrom} />
+        <Choice label="Scratches now, grade" value={from} options={GRADES} onChange={setFrom} />
         <Choice label="Finish at" value={to} options={GRADES} onChange={setTo} />
         {planned.ok ? (
           <>
             <BeltsTable sequence={planned.sequence} />
             <p className="text-xs">
-              {planned.sequence.depth.toFixed(3)} mm off a side, {Math.round(planned.sequence.minutes)}{" "}
-              minutes, {planned.sequence.cost.toFixed(2)} with the belts.
+              {showLengthWithUnit(planned.sequence.depth, unit, unit === "mm" ? 3 : undefined)} off a side,{" "}
+              {Math.round(planned.sequence.minutes)} minutes, {planned.sequence.cost.toFixed(2)} with the
+              belts.
             </p>
             {skipped.length > 0 && (
               <ul aria-label="Left out" className="text-[11px] text-faint">
@@ -56,13 +62,11 @@ export function PlanGroup() {
             )}
           </>
         ) : (
-          <p role="alert" className="text-xs text-fix">
-            {planned.why}
-          </p>
+          <Alert>{inUnit(planned.why, unit)}</Alert>
         )}
       </Group>
       <LogGroup />
-      <Group title="Reckoned at">
+      <Group title="Costs and limits">
         {(
           [
             ["An hour", "hourly", 0, 10_000],

@@ -2,8 +2,10 @@ import type { Setup } from "@true-spine/core/grind/setups.ts";
 import type { NamedSetup } from "@true-spine/core/shop/schema.ts";
 import { X } from "lucide-react";
 import { useState } from "react";
+import { Alert } from "../../parts/Alert.tsx";
+import { NumberBox, RangedLength } from "../../parts/Box.tsx";
 import { PlainButton } from "../../parts/Dialog.tsx";
-import { NumberBox } from "../../parts/NumberBox.tsx";
+import { NameBox } from "../../parts/NameBox.tsx";
 import { useShop } from "../../shop/shop.ts";
 
 const KINDS: Readonly<Record<Setup["kind"], { name: string; first: Setup }>> = {
@@ -34,24 +36,17 @@ export function SetupsTable() {
         <h2 className="font-bold">Set-ups</h2>
         <PlainButton onClick={add}>Add a set-up</PlainButton>
       </div>
-      {why && (
-        <p role="alert" className="mb-2 text-sm text-fix">
-          {why}
-        </p>
-      )}
+      {why && <Alert className="mb-2">{why}</Alert>}
       <ul className="bg-sheet text-sm">
         {shop.setups.map(({ id, name, setup }) => (
           <li key={id} className="flex flex-wrap items-center gap-2 border-t border-rule px-2 py-1.5">
-            <input
-              aria-label={`Name of ${name}`}
-              className="h-8 w-56 rounded border border-frame bg-sheet px-2 font-semibold"
-              defaultValue={name}
+            <NameBox
+              label={`Name of ${name}`}
+              labelled="hidden"
+              className="w-56"
               maxLength={60}
-              onBlur={(event) => {
-                const next = event.currentTarget.value.trim();
-                if (next && next !== name) edit(id, { name: next });
-                else event.currentTarget.value = name;
-              }}
+              name={name}
+              onName={(next) => edit(id, { name: next })}
             />
             <select
               aria-label={`Kind of ${name}`}
@@ -70,7 +65,7 @@ export function SetupsTable() {
             <Told name={name} setup={setup} onChange={(next) => edit(id, { setup: next })} />
             <button
               type="button"
-              aria-label={`Take ${name} away`}
+              aria-label={`Remove ${name}`}
               className="ml-auto rounded p-1 text-faint hover:bg-room"
               onClick={() => change(shop.setups.filter((one) => one.id !== id))}
             >
@@ -89,9 +84,9 @@ function Told({ name, setup, onChange }: { name: string; setup: Setup; onChange:
     case "screw":
       return (
         <>
-          <span className="text-faint">pivot to screw, mm</span>
-          <NumberBox
-            label={`Pivot to screw of ${name}, mm`}
+          <span className="text-faint">pivot to screw</span>
+          <RangedLength
+            label={`Pivot to screw of ${name}`}
             value={setup.pivot}
             least={1}
             most={2000}
@@ -133,9 +128,9 @@ function Told({ name, setup, onChange }: { name: string; setup: Setup; onChange:
     case "wheel":
       return (
         <>
-          <span className="text-faint">measured across, mm</span>
-          <NumberBox
-            label={`Wheel of ${name} measured across, mm`}
+          <span className="text-faint">measured across</span>
+          <RangedLength
+            label={`Wheel of ${name} measured across`}
             value={setup.diameter}
             least={10}
             most={2000}
@@ -148,10 +143,10 @@ function Told({ name, setup, onChange }: { name: string; setup: Setup; onChange:
       return (
         <>
           <span className="text-faint">
-            {setup.kind === "stone" ? "edge to spine" : "edge to lifted end"}, mm
+            {setup.kind === "stone" ? "edge to spine" : "edge to lifted end"}
           </span>
-          <NumberBox
-            label={`Width of ${name}, mm`}
+          <RangedLength
+            label={`Width of ${name}`}
             value={setup.width}
             least={1}
             most={2000}

@@ -10,18 +10,21 @@ import { ABRASIVES, type Abrasive, abrasiveName, CONDITIONS } from "@true-spine/
 import { X } from "lucide-react";
 import { type ReactNode, useState } from "react";
 import { useStore } from "zustand";
+import { Alert } from "../../parts/Alert.tsx";
+import { NumberBox } from "../../parts/Box.tsx";
 import { PlainButton } from "../../parts/Dialog.tsx";
-import { NumberBox } from "../../parts/NumberBox.tsx";
+import { useTitle } from "../../parts/useTitle.ts";
 import { SaveTrouble } from "../../saving/SaveTrouble.tsx";
 import { saveWords } from "../../saving/words.ts";
 import { useShop } from "../../shop/shop.ts";
 import { InstrumentsTable } from "./InstrumentsTable.tsx";
 import { PlanGroup } from "./PlanGroup.tsx";
 import { SetupsTable } from "./SetupsTable.tsx";
-import { Conflict } from "./StoresConflict.tsx";
+import { StoresConflict } from "./StoresConflict.tsx";
 
-/** The shop's stores: what there is to grind with, by its own grade and by microns, and what an hour is reckoned at. */
+/** The shop's stores: what there is to grind with, by its own grade and by microns, and what an hour costs. */
 export function Stores() {
+  useTitle("Stores");
   const { shop, saving, isAway, put } = useShop();
   const [why, setWhy] = useState<string | null>(null);
   // Nothing can be typed before it is known what stands: it would be refused, or written over.
@@ -56,12 +59,8 @@ export function Stores() {
       <Refusal saving={saving} />
       <div className="flex min-h-0 flex-1 max-lg:portrait:flex-col">
         <div className="min-w-0 flex-1 overflow-auto p-5">
-          {why && (
-            <p role="alert" className="mb-3 font-semibold text-fix">
-              {why}
-            </p>
-          )}
-          {sorted.length === 0 && <p>No belts yet. Add what hangs on the nails; plans are made from it.</p>}
+          {why && <Alert className="mb-3">{why}</Alert>}
+          {sorted.length === 0 && <p>No belts yet. Add what you have; plans are made from it.</p>}
           {sorted.length > 0 && (
             <table className="w-full border-collapse bg-sheet text-sm">
               <thead className="text-left text-[11px] text-faint">
@@ -76,10 +75,10 @@ export function Stores() {
                     "on hand",
                     "price",
                     "cuts",
-                    "take out",
+                    "remove",
                   ].map((name) => (
                     <th key={name} scope="col" className="px-1.5 py-1.5 font-normal">
-                      <span className={name === "take out" ? "sr-only" : ""}>{name}</span>
+                      <span className={name === "remove" ? "sr-only" : ""}>{name}</span>
                     </th>
                   ))}
                 </tr>
@@ -99,20 +98,20 @@ export function Stores() {
           <p className="mt-3 max-w-prose text-xs text-faint">
             Cutting rates and lives are starting values of the program, by hand on a usual belt with looking
             and dipping counted in; they rank belts and are not promises. Scales differ: a P number is far
-            coarser than the same number of the others beyond 220, so everything is reckoned in microns:{" "}
+            coarser than the same number of the others beyond 220, so everything is compared in microns:{" "}
             {SCALES.map(({ name, source }) => `${name}, ${source}`).join("; ")}.
           </p>
           <SetupsTable />
           <InstrumentsTable />
         </div>
         <aside
-          aria-label="Reckoning, and a plan"
+          aria-label="Plan and costs"
           className="flex w-84 shrink-0 flex-col gap-1.5 overflow-y-auto border-l border-rule bg-room max-lg:portrait:w-full"
         >
           <PlanGroup />
         </aside>
       </div>
-      <Conflict />
+      <StoresConflict />
     </div>
   );
 }
@@ -242,7 +241,7 @@ function Row({
       <Cell>
         <button
           type="button"
-          aria-label={`Take ${name} out of the stores`}
+          aria-label={`Remove ${name} from the stores`}
           className="rounded p-1 text-faint hover:bg-room"
           onClick={onRemove}
         >

@@ -3,8 +3,8 @@ import { SavedElsewhere } from "../../parts/SavedElsewhere.tsx";
 import { LeftWorkDialog } from "../../saving/LeftWorkDialog.tsx";
 import { isSoundShop, takeUpShop, useShop, useShopState } from "../../shop/shop.ts";
 
-/** Two hands on the stores, or work that closed tabs left of them: nothing is thrown away before somebody has chosen. */
-export function Conflict() {
+/** Two hands on the stores, or work that closed tabs left of them: nothing is deleted before somebody has chosen. */
+export function StoresConflict() {
   const { saving } = useShop();
   if (!saving) return null;
   return (

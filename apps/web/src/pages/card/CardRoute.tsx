@@ -4,19 +4,23 @@ import { replanned, standInsFor } from "@true-spine/core/route/past.ts";
 import type { StageReport } from "@true-spine/core/route/report.ts";
 import type { Stage, TakenReading } from "@true-spine/core/route/schema.ts";
 import { STAGES } from "@true-spine/core/route/stages.ts";
-import { showLength } from "@true-spine/core/units/length.ts";
+import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
+import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { X } from "lucide-react";
 import { type ReactNode, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { useSettings } from "../../app/settings.ts";
 import { useDocument, useFilePart, useSaveStatus, useScreen } from "../../blade/screen.ts";
 import { Notices } from "../../parts/Notices.tsx";
+import { useTitle } from "../../parts/useTitle.ts";
+import { whenInWords } from "../../parts/when.ts";
 import { markCorrection } from "../../readings/corrections.ts";
 import { useReadings } from "../../readings/useReadings.ts";
 import { SaveTrouble } from "../../saving/SaveTrouble.tsx";
 import { saveWords } from "../../saving/words.ts";
 import { useRouteReport } from "../../workers/route.ts";
-import { Conflict } from "../blade/BladeConflict.tsx";
+import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
+import { BladeConflict } from "../blade/BladeConflict.tsx";
 import { WithBlade } from "../blade/BladeRoute.tsx";
 import { CardDrawing } from "./CardDrawing.tsx";
 import { lastOnCard, toReading } from "./card-reading.ts";
@@ -41,8 +45,9 @@ function Card() {
   const taken = useReadings();
   const check = useDocument("check");
   const name = useFilePart((file) => file.name);
+  useTitle("Card", name);
   const route = useDocument("route");
-  const { report } = useRouteReport();
+  const { report, trouble: workTrouble, tryAgain } = useRouteReport();
   const unit = useSettings((settings) => settings.unit);
   const { hand, setHand } = useSettings();
   const trouble = useSaveStatus();
@@ -68,10 +73,22 @@ function Card() {
     setAt(Math.max(0, Math.min(route.stages.length - 1, to)));
     setPasses({ left: 0, right: 0 });
   };
+  /** The tick that was set last here, to be taken back while its stage is still in mind. */
+  const [ticked, setTicked] = useState<Stage | null>(null);
   const done = () => {
     if (!stage) return;
     changeStage((one) => ({ ...one, done: new Date().toISOString() }));
+    setTicked(stage);
     go(index + 1);
+  };
+  const untick = (was: Stage) => {
+    const now = open.store.getState().route;
+    open.end();
+    open.put({
+      route: { ...now, stages: now.stages.map((one) => (one.kind === was.kind ? was : one)) },
+    });
+    setTicked(null);
+    go(route.stages.findIndex(({ kind }) => kind === was.kind));
   };
   const back = () => go(index - 1);
   useCardKeys({ done, back, read: () => setIsReading("reading"), isOff: isReading !== null });
@@ -132,9 +149,14 @@ function Card() {
       <SaveTrouble trouble={trouble} onTry={tryNow} />
       <div className="relative min-h-0 flex-1">
         {shown && <CardDrawing stage={shown} side={side} />}
-        {!shown && <p className="p-8 text-faint">Working the stage out …</p>}
+        {!shown && !workTrouble && <p className="p-8 text-faint">Working the stage out …</p>}
+        {workTrouble && (
+          <div className="m-8 rounded bg-sheet p-4 *:text-base">
+            <WorkTrouble what="The stage" trouble={workTrouble} onTry={tryAgain} />
+          </div>
+        )}
         <div className="absolute top-3 right-3 flex gap-2">
-          <Small onClick={() => setSide(side === "right" ? "left" : "right")}>other side</Small>
+          <Small onClick={() => setSide(side === "right" ? "left" : "right")}>Other side</Small>
           <Small onClick={() => setHand(hand === "right" ? "left" : "right")}>{hand}-handed</Small>
         </div>
       </div>
@@ -149,21 +171,33 @@ function Card() {
           <p>
             {outside !== null &&
               outside > 0 &&
-              `Stop ${showLength(outside, unit)} outside each scribed line. `}
+              `Stop ${showLengthWithUnit(outside, unit)} outside each scribed line. `}
             {facts.words}
           </p>
           {reading && shown && <p className="font-semibold">{told(reading, shown, report, route, unit)}</p>}
+          {ticked && (
+            <p className="mt-1 flex items-center gap-4 bg-sheet px-3 py-1" role="status">
+              <span className="min-w-0 flex-1">{STAGES[ticked.kind].name} is ticked as done.</span>
+              <Small onClick={() => untick(ticked)}>Undo</Small>
+            </p>
+          )}
+          {stage.done && (
+            <p className="mt-1 flex items-center gap-4 bg-sheet px-3 py-1">
+              <span className="min-w-0 flex-1">Done {whenInWords(Date.parse(stage.done))}.</span>
+              <Small onClick={() => untick(withoutDone(stage))}>Not done</Small>
+            </p>
+          )}
           {corrections.map((one) => (
             <p key={one.id} className="mt-1 flex items-center gap-4 bg-sheet px-3 py-1">
-              <span className="min-w-0 flex-1">Put right: {one.why}</span>
-              <Small onClick={() => markCorrection(open, [one.id], "done")}>done</Small>
+              <span className="min-w-0 flex-1">Correction: {inUnit(one.why, unit)}</span>
+              <Small onClick={() => markCorrection(open, [one.id], "done")}>Done</Small>
             </p>
           ))}
           {shown?.isBevelled && (
             <p className="text-base text-faint">
-              {showLength(shown.readings[1]!.edge, unit)} is near{" "}
+              {showLengthWithUnit(shown.readings[1]!.edge, unit)} is near{" "}
               {standInsFor(shown.readings[1]!.edge)
-                .map((one) => one.name)
+                .map((one) => inUnit(one.name, unit))
                 .join(", ")}
               .
             </p>
@@ -174,6 +208,7 @@ function Card() {
       <footer className="grid shrink-0 grid-cols-[1fr_1fr_1.4fr_1.4fr_1.6fr] divide-x divide-rule border-t border-rule">
         <Big onClick={back} isOff={index === 0}>
           Back
+          <Keys>←</Keys>
         </Big>
         <Big onClick={() => setPasses({ ...passes, [side]: passes[side] + 1 })}>
           <span className="block text-base text-faint">
@@ -181,10 +216,14 @@ function Card() {
           </span>
           + pass
         </Big>
-        <Big onClick={() => setIsReading("reading")}>Enter a reading</Big>
+        <Big onClick={() => setIsReading("reading")}>
+          Enter a reading
+          <Keys>R</Keys>
+        </Big>
         <Big onClick={() => setIsReading("past")}>I went past the line</Big>
         <Big onClick={done} isMain>
           Done
+          <Keys>Space, Enter, →</Keys>
         </Big>
       </footer>
       {isReading && shown && (
@@ -195,9 +234,13 @@ function Card() {
           onClose={() => setIsReading(null)}
         />
       )}
-      <Conflict />
+      <BladeConflict />
     </div>
   );
+}
+
+function withoutDone({ done: _, ...stage }: Stage): Stage {
+  return stage;
 }
 
 const beltsOf = (stage: StageReport) => {
@@ -281,6 +324,14 @@ function Figure({ title, values, unit }: { title: string; values: readonly strin
   );
 }
 
+function Keys({ children }: { children: string }) {
+  return (
+    <kbd aria-hidden className="block text-sm font-normal opacity-70">
+      {children}
+    </kbd>
+  );
+}
+
 function Big({
   onClick,
   children,
@@ -316,7 +367,10 @@ function Small({ onClick, children }: { onClick: () => void; children: ReactNode
   );
 }
 
-/** Any key or a foot switch goes on; a few go back, or take a reading. */
+/** The keys that go on and back; a foot switch sends one of them. Every other key is left to the machine. */
+const ON = [" ", "Enter", "PageDown", "ArrowRight"];
+const BACK = ["Backspace", "PageUp", "ArrowLeft"];
+
 function useCardKeys({
   done,
   back,
@@ -333,12 +387,18 @@ function useCardKeys({
     const onKey = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
       const isOnControl = (event.target as HTMLElement).matches("button, a, input, select");
-      if (["Tab", "Shift", "Escape"].includes(event.key)) return;
+      // On a button they press it.
       if (isOnControl && (event.key === "Enter" || event.key === " ")) return;
+      const act = ON.includes(event.key)
+        ? done
+        : BACK.includes(event.key)
+          ? back
+          : event.key.toLowerCase() === "r"
+            ? read
+            : null;
+      if (!act) return;
       event.preventDefault();
-      if (["ArrowLeft", "PageUp", "Backspace"].includes(event.key)) back();
-      else if (event.key.toLowerCase() === "r") read();
-      else done();
+      act();
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);

@@ -1,0 +1,90 @@
+import type { Severity } from "@true-spine/core/findings/finding.ts";
+import type { StageKind } from "@true-spine/core/route/schema.ts";
+import type { Remote } from "comlink";
+import { useEffect, useMemo, useState } from "react";
+import { useSettings } from "../app/settings.ts";
+import { useDocument, useFile } from "../blade/screen.ts";
+import { useReadings } from "../readings/useReadings.ts";
+import { useShop } from "../shop/shop.ts";
+import { useWork } from "./useWork.ts";
+import type { Workers } from "./workers.ts";
+
+/** What is found of the route and of the readings, beside the blade as it is drawn. */
+export interface WorkJudged {
+  readonly route: Counts | null;
+  readonly check: Counts | null;
+  /** Whether nothing is known of them yet, or not any more: then nobody may say that all is well. */
+  readonly isBehind: boolean;
+}
+type Counts = { readonly fix: number; readonly watch: number };
+
+/** The hand has rested so long before the work is looked through: it takes longer than the blade. */
+const QUIET_MS = 900;
+
+/** What is to fix or to watch of the blade's work, looked through once the hand rests; null where there is no work yet. */
+export function useWorkJudged(stage: StageKind): WorkJudged | null {
+  const blade = useFile();
+  const route = useDocument("route");
+  const check = useDocument("check");
+  const handle = useDocument("handle");
+  const readings = useReadings();
+  const { shop } = useShop();
+  const unit = useSettings((settings) => settings.unit);
+  const now = useMemo(
+    () => ({
+      blade,
+      route,
+      check,
+      handle,
+      shop,
+      unit,
+      stage,
+      readings: readings.filter((one) => one.stage === stage),
+    }),
+    [blade, route, check, handle, shop, unit, stage, readings],
+  );
+  const [rested, setRested] = useState<typeof now | null>(null);
+  useEffect(() => {
+    const timer = setTimeout(() => setRested(now), QUIET_MS);
+    return () => clearTimeout(timer);
+  }, [now]);
+  const isRouted = route.stages.length > 0;
+  const isRead = now.readings.length > 0;
+  const ofRoute = useWork("route", isRouted ? rested : null, planned);
+  const ofCheck = useWork("bench", isRead ? rested : null, read);
+  if (!isRouted && !isRead) return null;
+  const isKnown = (work: typeof ofRoute) => work.answer?.to === now;
+  return {
+    route: ofRoute.answer?.value ?? null,
+    check: ofCheck.answer?.value ?? null,
+    isBehind: (isRouted && !isKnown(ofRoute)) || (isRead && !isKnown(ofCheck)),
+  };
+}
+
+type Question = Parameters<Remote<Workers["bench"]>["report"]>[0] & {
+  readonly handle: Parameters<Remote<Workers["route"]>["report"]>[3]["handle"];
+  readonly unit: ReturnType<typeof useSettings.getState>["unit"];
+};
+
+async function planned(
+  remote: Remote<Workers["route"]>,
+  { blade, route, shop, unit, handle }: Question,
+  tell: (counts: Counts) => void,
+): Promise<void> {
+  const { findings } = await remote.report(blade, route!, shop, { x: 0, unit, handle });
+  tell(counted(findings));
+}
+
+async function read(
+  remote: Remote<Workers["bench"]>,
+  { unit, handle: _, ...asked }: Question,
+  tell: (counts: Counts) => void,
+): Promise<void> {
+  const { findings } = await remote.report(asked, unit);
+  tell(counted(findings));
+}
+
+function counted(findings: readonly { readonly severity: Severity }[]): Counts {
+  const count = (severity: Severity) => findings.filter((one) => one.severity === severity).length;
+  return { fix: count("fix"), watch: count("watch") };
+}
