@@ -57,8 +57,7 @@ export function createApp({
     secureHeaders({
       contentSecurityPolicy: {
         defaultSrc: ["'self'"],
-        // Ajv makes its validators as functions; everything that runs comes from here all the same.
-        scriptSrc: ["'self'", "'unsafe-eval'"],
+        scriptSrc: ["'self'"],
         styleSrc: ["'self'", "'unsafe-inline'"],
         imgSrc: ["'self'", "data:", "blob:"],
         workerSrc: ["'self'", "blob:"],

@@ -54,8 +54,12 @@ function fromJson(text: string): BroughtReadings {
 type Row = Record<string, string | undefined>;
 
 function fromCsv(text: string, options: BringOptions): BroughtReadings {
-  const { data, meta } = papaparse.parse<Row>(text.replace(/^\uFEFF/, ""), {
+  const plain = text.replace(/^\uFEFF/, "");
+  const names = plain.trimStart().split(/\r?\n/, 1)[0]!;
+  const { data, meta } = papaparse.parse<Row>(plain, {
     header: true,
+    // Told by the line of names, which has no figures in it.
+    delimiter: [";", "\t"].find((one) => names.includes(one)) ?? ",",
     skipEmptyLines: "greedy",
     transformHeader: (name) => name.trim().toLowerCase(),
   });
@@ -90,8 +94,9 @@ function rowOf(row: Row, { uAt, stage, when }: BringOptions, id: string): Readin
   for (const name of ["u", "x", "height", "value"]) {
     const word = text(name);
     if (word === "") continue;
-    const value = Number(word);
-    if (!/^[+-]?(\d+\.?\d*|\.\d+)$/.test(word) || !Number.isFinite(value))
+    // Where figures have a decimal comma: columns are then set apart by semicolons, or the figures are in quotes.
+    const value = Number(word.replace(",", "."));
+    if (!/^[+-]?(\d+[.,]?\d*|[.,]\d+)$/.test(word) || !Number.isFinite(value))
       return `“${word}” is no number for ${name}`;
     numbers[name] = value;
   }

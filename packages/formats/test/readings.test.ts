@@ -50,6 +50,28 @@ describe("readings from a file", () => {
     ]);
   });
 
+  test.each([
+    ["semicolons between", "what;value;u;side\nedge;1,18;0,5;\nline;,75;0,25;left\ntwist;-0,5;;"],
+    ["figures in quotes", 'what,value,u,side\nedge,"1,18","0,5",\nline,",75","0,25",left\ntwist,"-0,5",,'],
+    ["tabs between", "what\tvalue\tu\tside\nedge\t1,18\t0,5\t\nline\t,75\t0,25\tleft\ntwist\t-0,5\t\t"],
+  ])("a decimal comma is one, with %s", (_, text) => {
+    const { readings, refused } = readReadings(text, options);
+    expect(refused).toEqual([]);
+    expect(readings).toMatchObject([
+      { what: "edge", u: 0.5, value: 1.18 },
+      { what: "line", u: 0.25, side: "left", value: 0.75 },
+      { what: "twist", value: -0.5 },
+    ]);
+  });
+
+  test("no figure has two commas, or a comma and a point", () => {
+    const { refused } = readReadings("what;value;u\nedge;1,234,5;0,5\nedge;1.234,5;0,5", options);
+    expect(refused.map(({ why }) => why)).toEqual([
+      "“1,234,5” is no number for value",
+      "“1.234,5” is no number for value",
+    ]);
+  });
+
   test("every row that will not do is told with its line and why; the others come in", () => {
     const { readings, refused } = readReadings(
       [

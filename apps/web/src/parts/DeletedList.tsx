@@ -1,8 +1,8 @@
 import type { DeletedRow } from "@true-spine/core/contract.ts";
 import { useState } from "react";
 import { whyOf } from "../api/client.ts";
-import { PlainButton } from "./Dialog.tsx";
 import { useNotices } from "./Notices.tsx";
+import { PlainButton } from "./PlainButton.tsx";
 import { whenInWords } from "./when.ts";
 
 /** What was deleted within the last 30 days, to be taken back. */

@@ -1,6 +1,6 @@
 import { useRef } from "react";
-import { PlainButton } from "./Dialog.tsx";
 import { SmallButton } from "./Group.tsx";
+import { PlainButton } from "./PlainButton.tsx";
 
 /** Asks for a file. The browser's own box is there for keys and readers; what is seen is a button like any other. */
 export function FileBox({

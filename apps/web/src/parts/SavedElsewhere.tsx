@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
-import { PlainButton, Question } from "./Dialog.tsx";
+import { PlainButton } from "./PlainButton.tsx";
+import { Question } from "./Question.tsx";
 
 /** Two hands on one thing: nothing is thrown away before somebody has chosen which one stands. */
 export function SavedElsewhere({

@@ -3,72 +3,55 @@ import { stationAt, thicknessAbove } from "@true-spine/core/blade/station.ts";
 import { asThickAs } from "@true-spine/core/edge/compare.ts";
 import { isStraight } from "@true-spine/core/grind/pull.ts";
 import { MILLIMETRES_IN, showLength } from "@true-spine/core/units/length.ts";
-import { memo, type ReactNode, useMemo } from "react";
+import { memo, type ReactNode } from "react";
 import type { StoreApi } from "zustand";
 import { useSettings } from "../app/settings.ts";
 import { fieldOf } from "../blade/derived.ts";
 import { clearStations, groundOtherWay } from "../blade/pull.ts";
 import { type RailState, useFile, usePurpose, useRail, useScreen } from "../blade/screen.ts";
-import { AXIS_HEIGHT, Axis } from "./Axis.tsx";
 import { Chart, type Curve } from "./Chart.tsx";
-import { Scribe } from "./Scribe.tsx";
+import { type Frame, RailFrame } from "./RailFrame.tsx";
 import { ScribeMark } from "./ScribeMark.tsx";
-import { ScribePad } from "./ScribePad.tsx";
 import { type SidePlace, SideView, useSidePlace } from "./SideView.tsx";
 import { SpineView, spineTimes } from "./SpineView.tsx";
 import { Strip } from "./Strip.tsx";
-import { type Scale, scaleFor } from "./scale.ts";
-import { useSize } from "./useSize.ts";
+import type { Scale } from "./scale.ts";
 import { fittedView, zoomed } from "./zoom.ts";
 
-export const MARGIN = { left: 64, right: 28 };
-
-/** The strips of a blade, one above the other on one x axis, with the scribe through all of them. */
+/** The strips of a blade's drawing, with a page's own handles on the side view. */
 export function Rail({ handles }: { handles: (place: SidePlace) => ReactNode }) {
+  return <RailFrame>{(frame) => <Strips {...frame} handles={handles} />}</RailFrame>;
+}
+
+function Strips({ scale, room, handles }: Frame & { handles: (place: SidePlace) => ReactNode }) {
   const file = useFile();
-  const fit = useRail((state) => state.fit);
   const unit = useSettings((settings) => settings.unit);
-  const [ref, size] = useSize<HTMLDivElement>();
-  const { ring } = fieldOf(file);
-  const all = fittedView(ring, fit);
-  const near = useRail((state) => state.view);
-  const { from, to } = near ?? all;
-  // The same scale object while it is the same scale: the axis and the grid are then not drawn again.
-  const width = Math.max(200, size.width);
-  const scale = useMemo(() => scaleFor(from, to, width, MARGIN), [from, to, width]);
-  const room = Math.max(0, size.height - AXIS_HEIGHT);
   const heights = { side: room * 0.44, spine: room * 0.16, edge: room * 0.22, angle: room * 0.18 };
   const place = useSidePlace(file, scale, heights.side);
   return (
-    <div ref={ref} className="relative h-full touch-none overflow-hidden select-none">
-      {size.width > 0 && (
-        <ScribePad scale={scale} all={all}>
-          <Strip title="Side" height={heights.side} isBlue>
-            <SideView file={file} place={place} height={heights.side}>
-              <ScribeMark place={place} />
-              {handles(place)}
-            </SideView>
-            <FitSwitch />
-          </Strip>
-          <Strip
-            title="Spine"
-            note={`thickness × ${spineTimes(file, scale, heights.spine).toFixed(1)}`}
-            height={heights.spine}
-            isBlue
-          >
-            <SpineView file={file} scale={scale} height={heights.spine} />
-          </Strip>
-          <Strip title="Edge" note={`${unit} thick`} height={heights.edge}>
-            <EdgeStrip file={file} scale={scale} height={heights.edge} />
-          </Strip>
-          <Strip title="Bevel" note="° per side" height={heights.angle}>
-            <AngleStrip file={file} scale={scale} height={heights.angle} />
-          </Strip>
-          <Axis scale={scale} />
-          <Scribe scale={scale} height={size.height} />
-        </ScribePad>
-      )}
-    </div>
+    <>
+      <Strip title="Side" height={heights.side} isBlue>
+        <SideView file={file} place={place} height={heights.side}>
+          <ScribeMark place={place} />
+          {handles(place)}
+        </SideView>
+        <FitSwitch />
+      </Strip>
+      <Strip
+        title="Spine"
+        note={`thickness × ${spineTimes(file, scale, heights.spine).toFixed(1)}`}
+        height={heights.spine}
+        isBlue
+      >
+        <SpineView file={file} scale={scale} height={heights.spine} />
+      </Strip>
+      <Strip title="Edge" note={`${unit} thick`} height={heights.edge}>
+        <EdgeStrip file={file} scale={scale} height={heights.edge} />
+      </Strip>
+      <Strip title="Bevel" note="° per side" height={heights.angle}>
+        <AngleStrip file={file} scale={scale} height={heights.angle} />
+      </Strip>
+    </>
   );
 }
 

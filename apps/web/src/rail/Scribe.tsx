@@ -1,12 +1,12 @@
 import { showLength } from "@true-spine/core/units/length.ts";
 import { useSettings } from "../app/settings.ts";
-import { useRail, useScreen } from "../blade/screen.ts";
+import { useRail } from "../blade/screen.ts";
+import { AXIS_HEIGHT } from "./Axis.tsx";
 import type { Scale } from "./scale.ts";
 
-/** The one line through all strips. */
+/** The one line through all strips, and where it stands on the ruler under them. */
 export function Scribe({ scale, height }: { scale: Scale; height: number }) {
   const unit = useSettings((settings) => settings.unit);
-  const { rail } = useScreen();
   const scribe = useRail((state) => state.scribe);
   const x = scale.px(scribe);
   if (x < -1 || x > scale.width + 1) return null;
@@ -23,15 +23,11 @@ export function Scribe({ scale, height }: { scale: Scale; height: number }) {
       aria-valuetext={`${label} ${unit} from the junction`}
       className="pointer-events-none absolute top-0 -translate-x-1/2 outline-offset-0"
       style={{ left: x, height }}
-      onKeyDown={(event) => {
-        if (event.key === "Home") rail.setState({ scribe: scale.from });
-        if (event.key === "End") rail.setState({ scribe: scale.to });
-      }}
     >
+      <div className="mx-auto w-px bg-scribe" style={{ height: height - AXIS_HEIGHT + 7 }} />
       <div className="mx-auto rounded-sm bg-scribe px-1.5 text-[12px] leading-5 font-bold text-[#1b0d08]">
         {label}
       </div>
-      <div className="mx-auto w-px bg-scribe" style={{ height: height - 20 }} />
     </div>
   );
 }

@@ -1,5 +1,8 @@
 import type { ReactNode } from "react";
 
+/** What a strip's name takes of it at its top, px. */
+export const TITLE_HEIGHT = 26;
+
 /** One strip of the rail with its name. */
 export function Strip({
   title,
@@ -9,7 +12,7 @@ export function Strip({
   children,
 }: {
   title: string;
-  note?: string;
+  note?: ReactNode;
   height: number;
   isBlue?: boolean;
   children: ReactNode;

@@ -1,7 +1,8 @@
 import { useState } from "react";
-import { PlainButton, Question } from "../parts/Dialog.tsx";
 import { download } from "../parts/download.ts";
 import { useNotices } from "../parts/Notices.tsx";
+import { PlainButton } from "../parts/PlainButton.tsx";
+import { Question } from "../parts/Question.tsx";
 import { whenInWords } from "../parts/when.ts";
 import { forgetDrafts, type LeftWork } from "./drafts.ts";
 

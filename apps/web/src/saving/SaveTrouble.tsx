@@ -1,4 +1,4 @@
-import { PlainButton } from "../parts/Dialog.tsx";
+import { PlainButton } from "../parts/PlainButton.tsx";
 import type { Trouble } from "./trouble.ts";
 
 /** Says that the server will not have what was typed, and why; what was typed stands, and can be sent again. */

@@ -11,10 +11,8 @@ import { BEVELS, type Blade, BladeSchema } from "./schema.ts";
 /** A sound blade with its compiled field, or every fault that was found. */
 export type ParsedBlade = { ok: true; blade: Blade; field: Field } | { ok: false; faults: readonly Fault[] };
 
-const compiled = (schema: object) => validatorOf(schema, { strictTuples: false, inlineRefs: false });
-
 /** The file without the inside of its bevels, which are explained one by one below. */
-const shell: ValidateFunction = compiled(
+const shell: ValidateFunction = validatorOf(
   Type.Object(
     {
       ...BladeSchema.properties,
@@ -25,7 +23,7 @@ const shell: ValidateFunction = compiled(
 );
 
 const bevelValidators = Object.fromEntries(
-  Object.entries(BEVELS).map(([key, schema]) => [key, compiled(schema)]),
+  Object.entries(BEVELS).map(([key, schema]) => [key, validatorOf(schema)]),
 ) as Record<keyof typeof BEVELS, ValidateFunction>;
 
 const SETS: Readonly<Record<string, readonly string[]>> = {

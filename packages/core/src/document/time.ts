@@ -35,3 +35,6 @@ export function isTime(text: string): boolean {
   ];
   return hour < 24 && minute < 60 && second < 60;
 }
+
+/** What the formats named in schemas mean. */
+export const FORMATS = { "date-time": isTime, date: isDay } as const;

@@ -105,20 +105,25 @@ const orderWrong: PlanRule = ({ route }) =>
 const noSingleAngle: PlanRule = (plan) => {
   const rough = at(plan, "rough") ?? at(plan, "finish");
   if (!rough) return [];
-  const angles = rough.readings.flatMap((reading) => reading.angle.right ?? reading.angle.left ?? []);
-  const lines = rough.readings.flatMap((reading) => reading.grindLine.right ?? reading.grindLine.left ?? []);
+  const ground = rough.readings.flatMap(({ angle, grindLine, height }) => {
+    const at = { angle: angle.right ?? angle.left, line: grindLine.right ?? grindLine.left, height };
+    return at.angle === null || at.line === null ? [] : [{ ...at, angle: at.angle, line: at.line }];
+  });
+  const angles = ground.map(({ angle }) => angle);
   const [least, most] = [Math.min(...angles), Math.max(...angles)];
-  if (angles.length < 2 || lines.length < angles.length || most - least <= SETTING_STEP) return [];
+  if (ground.length < 2 || most - least <= SETTING_STEP) return [];
   const middle = angles[Math.floor(angles.length / 2)]!;
   const slope = (angle: number) => Math.tan((angle * Math.PI) / 180);
-  const held = lines.map((line, i) => (line * slope(angles[i]!)) / slope(middle));
-  const { say } = plan;
+  const held = ground.map(({ angle, line, height }) => {
+    const moved = (line * slope(angle)) / slope(middle);
+    return moved < height ? plan.say.length(moved) : "out over the spine";
+  });
   return [
     finding(
       "no-single-angle",
       "note",
       `No one setting grinds this bevel: its angle runs from ${least.toFixed(1)}° to ${most.toFixed(1)}° a side.`,
-      `A jig held at ${middle.toFixed(1)}° moves the line: about ${held.map((line) => say.length(line)).join(", ")} at heel, middle and tip. Give up the line or the one setting.`,
+      `A jig held at ${middle.toFixed(1)}° moves the line: about ${held.join(", ")} at heel, middle and tip. Give up the line or the one setting.`,
     ),
   ];
 };

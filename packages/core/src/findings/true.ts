@@ -82,14 +82,15 @@ const edgeOffCentre: WorkRule = ({ steel, truth, say }) => {
     const standing = stationOf(steel, worst.u);
     const edge = standing.behind ?? 2 * steel.left.faces;
     const left = edge - cost.edge;
+    const apart = Math.abs(worst.linesApart);
     return finding(
       "edge-off-centre",
       worst.severity!,
       { side, x },
-      `Edge is ${say.length(Math.abs(worst.value))} ${side} of centre ${say.along(...x)}, within ${say.length(worst.expanded)}; it makes the grind lines ${say.length(Math.abs(worst.linesApart))} unlike.`,
+      `Edge is ${say.length(Math.abs(worst.value))} ${side} of centre ${say.along(...x)}, within ${say.length(worst.expanded)}; ${apart < standing.height ? `it makes the grind lines ${say.length(apart)} unlike.` : "it takes one grind line out over the spine."}`,
       left < 2 * steel.needed
         ? `Centring it takes ${say.length(cost.off)} off the ${side} face, which this edge no longer has: leave it, or move both lines.`
-        : `Centring it takes ${say.length(cost.off)} off the ${side} face: the edge thins by as much, and that grind line climbs ${say.length(cost.line)}.`,
+        : `Centring it takes ${say.length(cost.off)} off the ${side} face: the edge thins by as much, and that grind line climbs ${cost.line < standing.height ? say.length(cost.line) : "out over the spine"}.`,
       `geometry; ${BAND}`,
       { measured: worst.value, wanted: [-worst.band, worst.band], unit: "mm" },
     );

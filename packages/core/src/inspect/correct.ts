@@ -83,7 +83,8 @@ export function correctionsFor(
           .slice(first, last + 1)
           .map((u, i) => ({ u, x: placeOf(steel, u), ...off[first + i]! }));
         const worst = rows.reduce((a, b) => (b.t > a.t ? b : a));
-        const beta = radians(stationOf(steel, worst.u)[side].primaryAngle ?? 0);
+        const station = stationOf(steel, worst.u);
+        const beta = radians(station[side].primaryAngle ?? 0);
         const length = rows.at(-1)!.x - rows[0]!.x;
         const mean = rows.reduce((sum, { t }) => sum + t, 0) / rows.length;
         return {
@@ -99,7 +100,8 @@ export function correctionsFor(
           most: worst.t,
           passes: Math.max(1, Math.round(worst.t / passOf(belt?.microns ?? COARSE))),
           belt: belt ? abrasiveName(belt) : null,
-          lineClimbs: worst.t / Math.sin(beta),
+          // No line climbs further than there is blade above it.
+          lineClimbs: Math.min(worst.t / Math.sin(beta), station.height - (station[side].grindLine ?? 0)),
           edgeThins: worst.t / Math.cos(beta),
           plungeBack: from === 0 ? sweepMoves(steel, side, rows[0]!.u, rows[0]!.t) : null,
           grams: (mean * length * widthAt(steel, side, worst.u) * densityOf(steel.blade.steel)) / 1000,

@@ -292,6 +292,8 @@ export interface StageReading {
   readonly place: "heel" | "middle" | "tip";
   readonly x: number;
   readonly u: number;
+  /** The blade's height there square to its edge, mm. */
+  readonly height: number;
   readonly flats: number;
   /** The very edge, mm: what to stop at. */
   readonly edge: number;
@@ -317,13 +319,14 @@ export function readingsAt(
 ): StageReading[] {
   return placesOf(finished).map(({ place, u }) => {
     const station = stationAt(rung.field, u);
-    const { x, y, right, left } = station;
+    const { x, y, height, right, left } = station;
     const flats = read(rung.field.thickness, x) + (isStock(rung.field, finished) ? 0 : 2 * rung.left.flats);
     const line = rung.isBevelled;
     return {
       place,
       x,
       u,
+      height,
       flats,
       edge: thicknessAt(rung.field, x, y),
       grindLine: { left: line ? left.grindLine : null, right: line ? right.grindLine : null },

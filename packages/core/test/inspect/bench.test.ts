@@ -222,6 +222,26 @@ describe("the bench", () => {
     expect(linesApart).toBeCloseTo(0.4 / Math.tan(beta), 3);
   });
 
+  test("so far off centre that a line would leave the blade, it says so instead of a length no blade has", () => {
+    const readings = roundOf("true", ({ what, side }) =>
+      what === "over" ? (side === "left" ? 1.5 : -1.5) : 0,
+    );
+    const { findings, truth, corrections } = bench("true", readings);
+    const off = findings.find(({ id }) => id === "edge-off-centre")!;
+    const { linesApart, u } = truth.centre.toSorted((a, b) => Math.abs(b.value) - Math.abs(a.value))[0]!;
+    const { height, left } = stationOf(steelAt("true"), u);
+    expect(linesApart).toBeGreaterThan(height);
+    expect(off.message).toMatch(/; it takes one grind line out over the spine\.$/);
+    expect(
+      `${off.message} ${off.advice}`
+        .match(/\d+(\.\d+)? mm/g)!
+        .map(Number.parseFloat)
+        .every((mm) => mm < 126),
+    ).toBe(true);
+    for (const { lineClimbs } of corrections)
+      expect(lineClimbs).toBeLessThanOrEqual(height - left.grindLine! + 8);
+  });
+
   test("plunges, taper, bow, twist and hardness each speak when they are off", () => {
     const offs: Partial<Record<Spot["what"], (spot: Spot) => number>> = {
       plunge: ({ side }) => (side === "left" ? -1.5 : 0),

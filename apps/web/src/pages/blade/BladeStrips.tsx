@@ -3,6 +3,7 @@ import type { ReactNode } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { fieldOf } from "../../blade/derived.ts";
 import { useFile, usePurpose, useRail } from "../../blade/screen.ts";
+import { Workspace } from "../../parts/Workspace.tsx";
 import { Numbers } from "../../rail/Numbers.tsx";
 import { Rail } from "../../rail/Rail.tsx";
 import { Section } from "../../rail/Section.tsx";
@@ -19,22 +20,18 @@ export function BladeStrips({
   children: ReactNode;
 }) {
   return (
-    // A tablet held upright has the drawing above and the controls below it, in two columns.
-    <div className="flex min-h-0 flex-1 max-lg:portrait:flex-col">
-      <div className="min-w-0 flex-1 max-lg:portrait:min-h-[55%]">
-        <Rail handles={handles} />
-      </div>
-      <aside
-        aria-label="At the scribe, and controls"
-        className="w-84 shrink-0 overflow-y-auto border-l border-rule bg-room max-lg:portrait:w-full max-lg:portrait:shrink"
-      >
-        <div className="flex flex-col gap-1.5 max-lg:portrait:block max-lg:portrait:columns-2 max-lg:portrait:gap-1.5 max-lg:portrait:*:mb-1.5 max-lg:portrait:*:break-inside-avoid">
+    <Workspace
+      asideLabel="At the scribe, and controls"
+      aside={
+        <>
           <AtScribe />
           <WholeFigures />
           {children}
-        </div>
-      </aside>
-    </div>
+        </>
+      }
+    >
+      <Rail handles={handles} />
+    </Workspace>
   );
 }
 

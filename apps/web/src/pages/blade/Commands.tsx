@@ -3,7 +3,8 @@ import { Command } from "cmdk";
 import { useNavigate } from "react-router";
 import { useSettings } from "../../app/settings.ts";
 import { type Panel, useRail, useScreen } from "../../blade/screen.ts";
-import { PlainButton, Question } from "../../parts/Dialog.tsx";
+import { PlainButton } from "../../parts/PlainButton.tsx";
+import { Question } from "../../parts/Question.tsx";
 import { BLADE_PAGES } from "./pages.ts";
 import { KEYS } from "./useKeys.ts";
 

@@ -1,15 +1,16 @@
 import { useQueryClient } from "@tanstack/react-query";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { RevisionRow } from "@true-spine/core/contract.ts";
-import { format } from "date-fns/format";
 import { useState } from "react";
 import { useStore } from "zustand";
 import { labelRevision, readRevision, useRevisions } from "../../api/blades.ts";
 import { useFile, useRail, useScreen } from "../../blade/screen.ts";
-import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { SmallButton } from "../../parts/Group.tsx";
 import { useNotices } from "../../parts/Notices.tsx";
+import { PlainButton } from "../../parts/PlainButton.tsx";
+import { Question } from "../../parts/Question.tsx";
 import { TextBox } from "../../parts/TextBox.tsx";
+import { whenInWords } from "../../parts/when.ts";
 import { Compare } from "./Compare.tsx";
 
 /**
@@ -130,7 +131,7 @@ function RevisionName({ row: { number, label, createdAt } }: { row: RevisionRow 
     <span className="flex min-w-0 flex-1 items-center gap-2">
       <span className="min-w-0">
         <span className="block truncate">{label ?? "saved by itself"}</span>
-        <span className="text-xs text-faint">{format(new Date(createdAt), "d MMM yyyy, HH:mm")}</span>
+        <span className="text-xs text-faint">{whenInWords(Date.parse(createdAt))}</span>
       </span>
       <SmallButton label={`Name revision ${number}`} onClick={() => setTyped(label ?? "")}>
         Name …

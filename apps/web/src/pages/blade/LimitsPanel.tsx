@@ -6,8 +6,9 @@ import { useSettings } from "../../app/settings.ts";
 import { useDocument, useFilePart, useRail, useScreen } from "../../blade/screen.ts";
 import { whyNot } from "../../blade/store.ts";
 import { AngleBox, LengthBox } from "../../parts/Box.tsx";
-import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { SmallButton } from "../../parts/Group.tsx";
+import { PlainButton } from "../../parts/PlainButton.tsx";
+import { Question } from "../../parts/Question.tsx";
 import { TextBox } from "../../parts/TextBox.tsx";
 
 type Bounds = { least: number | null; most: number | null };

@@ -3,7 +3,7 @@ import type { TakenReading } from "@true-spine/core/route/schema.ts";
 import { parseLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useState } from "react";
 import { useSettings } from "../../app/settings.ts";
-import { Question } from "../../parts/Dialog.tsx";
+import { Question } from "../../parts/Question.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { TextBox } from "../../parts/TextBox.tsx";
 

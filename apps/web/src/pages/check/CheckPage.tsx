@@ -6,6 +6,7 @@ import type { StageKind } from "@true-spine/core/route/schema.ts";
 import { useCallback, useRef, useState } from "react";
 import { type BladeScreen, useDocument, useScreen } from "../../blade/screen.ts";
 import { useNotices } from "../../parts/Notices.tsx";
+import { Workspace } from "../../parts/Workspace.tsx";
 import { press, useInstruments } from "../../readings/instruments.ts";
 import { newId } from "../../saving/id.ts";
 import { useAsked, useBench } from "../../workers/bench.ts";
@@ -109,30 +110,11 @@ export function CheckPage() {
   };
 
   return (
-    <div className="flex min-h-0 flex-1 max-lg:portrait:flex-col" aria-busy={isBehind}>
-      <div className="flex min-w-0 flex-1 flex-col max-lg:portrait:min-h-[60%]">
-        <div className="h-[62%] shrink-0">
-          {report ? (
-            <CheckRail report={report} asked={asked} currentKey={current?.key ?? null} onGo={goTo} />
-          ) : (
-            <div className="p-6">
-              {!trouble && <p className="text-faint">Working out what should be read …</p>}
-            </div>
-          )}
-        </div>
-        <div className="min-h-0 flex-1 overflow-y-auto border-t border-rule bg-sheet px-3">
-          <WorkTrouble what="What the readings say" trouble={trouble} onTry={tryAgain} />
-          {report && !trouble && <FindingsList report={report} stage={stage} />}
-          <ReadingsTable lines={lines} currentKey={current?.key ?? null} onGo={goTo} />
-          <StruckOut stage={stage} />
-          <p className="py-2 text-xs text-faint">{BAND_WORDS}</p>
-        </div>
-      </div>
-      <aside
-        aria-label="The next reading, and what they say"
-        className="w-84 shrink-0 overflow-y-auto border-l border-rule bg-room max-lg:portrait:w-full max-lg:portrait:shrink"
-      >
-        <div className="flex flex-col gap-1.5">
+    <Workspace
+      isBusy={isBehind}
+      asideLabel="The next reading, and what they say"
+      aside={
+        <>
           <ReadGroup
             stage={stage}
             onStage={(next) => {
@@ -158,9 +140,26 @@ export function CheckPage() {
           />
           <PlacesGroup stage={stage} />
           <FilesGroup stage={stage} />
-        </div>
-      </aside>
-    </div>
+        </>
+      }
+    >
+      <div className="h-[62%] shrink-0">
+        {report ? (
+          <CheckRail report={report} asked={asked} currentKey={current?.key ?? null} onGo={goTo} />
+        ) : (
+          <div className="p-6">
+            {!trouble && <p className="text-faint">Working out what should be read …</p>}
+          </div>
+        )}
+      </div>
+      <div className="min-h-0 flex-1 overflow-y-auto border-t border-rule bg-sheet px-3">
+        <WorkTrouble what="What the readings say" trouble={trouble} onTry={tryAgain} />
+        {report && !trouble && <FindingsList report={report} stage={stage} />}
+        <ReadingsTable lines={lines} currentKey={current?.key ?? null} onGo={goTo} />
+        <StruckOut stage={stage} />
+        <p className="py-2 text-xs text-faint">{BAND_WORDS}</p>
+      </div>
+    </Workspace>
   );
 }
 

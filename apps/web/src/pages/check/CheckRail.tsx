@@ -1,5 +1,4 @@
 import { nearest, newFoot } from "@true-spine/core/blade/chain.ts";
-import { ringPoints } from "@true-spine/core/blade/outline.ts";
 import { stationAt, stationAtX } from "@true-spine/core/blade/station.ts";
 import type { BenchReport } from "@true-spine/core/findings/bench-report.ts";
 import type { Asked, Line } from "@true-spine/core/inspect/bench.ts";
@@ -8,50 +7,103 @@ import { MILLIMETRES_IN, showLength } from "@true-spine/core/units/length.ts";
 import { useEffect, useMemo, useState } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { fieldOf } from "../../blade/derived.ts";
-import { useFile, useRail, useScreen } from "../../blade/screen.ts";
-import { AXIS_HEIGHT, Axis } from "../../rail/Axis.tsx";
-import { MARGIN } from "../../rail/Rail.tsx";
-import { Scribe } from "../../rail/Scribe.tsx";
-import { ScribePad } from "../../rail/ScribePad.tsx";
+import { useFile, useScreen } from "../../blade/screen.ts";
+import { BladeOutline } from "../../rail/BladeOutline.tsx";
+import { type Frame, RailFrame } from "../../rail/RailFrame.tsx";
 import { type SidePlace, useSidePlace } from "../../rail/SideView.tsx";
-import { Strip } from "../../rail/Strip.tsx";
-import { pathThrough, scaleFor } from "../../rail/scale.ts";
-import { useSize } from "../../rail/useSize.ts";
-import { fittedView } from "../../rail/zoom.ts";
+import { Strip, TITLE_HEIGHT } from "../../rail/Strip.tsx";
+import { pathThrough } from "../../rail/scale.ts";
 import { AddPlace } from "./AddPlace.tsx";
-import { type Dot, DotStrip } from "./DotStrip.tsx";
+import { type Dot, DotStrip, HIT } from "./DotStrip.tsx";
 
-const SHARES = { side: 0.47, edge: 0.2, centre: 0.16, lines: 0.17 } as const;
+const SHARES = { side: 0.53, edge: 0.18, centre: 0.14, lines: 0.15 } as const;
 
-/** What was read, on strips that share the blade's x: the spots on the side view, then each against its wanted line and band. */
-export function CheckRail({
-  report,
-  asked,
-  currentKey,
-  onGo,
-}: {
+interface Props {
   report: BenchReport;
   asked: Asked;
   currentKey: string | null;
   onGo: (spot: Spot) => void;
-}) {
+}
+
+/** What was read, on strips that share the blade's x: the spots on the side view, then each against its wanted line and band. */
+export function CheckRail(props: Props) {
+  return <RailFrame>{(frame) => <Strips {...frame} {...props} />}</RailFrame>;
+}
+
+function Strips({ scale, room, report, asked, currentKey, onGo }: Frame & Props) {
   const file = useFile();
-  const { rail } = useScreen();
-  const fit = useRail((state) => state.fit);
-  const near = useRail((state) => state.view);
   const unit = useSettings((settings) => settings.unit);
-  const [ref, size] = useSize<HTMLDivElement>();
-  const [adding, setAdding] = useState<{ u: number; height: number } | null>(null);
-  const { ring, edge } = fieldOf(file);
-  const all = fittedView(ring, fit);
-  const { from, to } = near ?? all;
-  const width = Math.max(200, size.width);
-  const scale = useMemo(() => scaleFor(from, to, width, MARGIN), [from, to, width]);
-  const room = Math.max(0, size.height - AXIS_HEIGHT);
-  const place = useSidePlace(file, scale, room * SHARES.side);
+  const { adding, point, stop } = useAdding();
+  const place = useSidePlace(file, scale, room * SHARES.side, TITLE_HEIGHT);
   const strips = useMemo(() => stripsOf(report), [report]);
   const measure = unit === "mm" ? 1 : MILLIMETRES_IN.inch;
   const show = (value: number) => showLength(value, unit, unit === "mm" ? 2 : undefined);
+  const shared = { scale, measure, onGo };
+  return (
+    <>
+      <Strip title="Where" note="right side; left ones open" height={room * SHARES.side} isBlue>
+        {/* biome-ignore lint/a11y/noStaticElementInteractions: the same is on the P key */}
+        <div
+          className="absolute inset-0"
+          onDoubleClick={(event) => {
+            const box = event.currentTarget.getBoundingClientRect();
+            const y = (place.datum - (event.clientY - box.top)) / scale.perMm;
+            point(scale.mm(event.clientX - box.left), y);
+          }}
+        >
+          <Spots
+            report={report}
+            place={place}
+            height={room * SHARES.side}
+            currentKey={currentKey}
+            onGo={onGo}
+          />
+        </div>
+      </Strip>
+      <Strip title="Edge" note={`${unit} thick`} height={room * SHARES.edge}>
+        <DotStrip
+          {...shared}
+          label="Edge thickness read, against what is wanted and its band"
+          height={room * SHARES.edge}
+          band={report.edge.map(({ x, value, band }) => ({ x, low: value - band, high: value + band }))}
+          wanted={report.edge.map(({ x, value }) => [x, value])}
+          dots={strips.edge}
+          show={show}
+        />
+      </Strip>
+      <Strip title="Centre" note={`edge off centre, + left, ${unit}`} height={room * SHARES.centre}>
+        <DotStrip
+          {...shared}
+          label="How far the edge is off centre, against its band"
+          height={room * SHARES.centre}
+          band={strips.centreBand}
+          wanted={strips.centreBand.map(({ x }) => [x, 0])}
+          dots={strips.centre}
+          show={show}
+        />
+      </Strip>
+      <Strip title="Lines" note={`grind lines off, ${unit}; left open`} height={room * SHARES.lines}>
+        <DotStrip
+          {...shared}
+          label="How far each grind line is off its place, against its band"
+          height={room * SHARES.lines}
+          band={strips.lineBand}
+          wanted={strips.lineBand.map(({ x }) => [x, 0])}
+          dots={strips.lines}
+          show={(value) => showLength(value, unit, unit === "mm" ? 1 : undefined)}
+        />
+      </Strip>
+      <AddPlace asked={asked} at={adding} onClose={stop} onGo={onGo} />
+    </>
+  );
+}
+
+/** A place of the maker's own that is being added: pointed at on the blade, or at the scribe by the P key. */
+function useAdding() {
+  const file = useFile();
+  const { rail } = useScreen();
+  const [adding, setAdding] = useState<{ u: number; height: number } | null>(null);
+  const { edge } = fieldOf(file);
   const point = (x: number, y: number) => {
     const foot = newFoot();
     nearest(edge, x, y, foot);
@@ -70,75 +122,7 @@ export function CheckRail({
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
   }, [file, rail]);
-  return (
-    <div ref={ref} className="relative h-full touch-none overflow-hidden select-none">
-      {size.width > 0 && (
-        <ScribePad scale={scale} all={all}>
-          <Strip title="Where" note="right side; left ones open" height={room * SHARES.side} isBlue>
-            {/* biome-ignore lint/a11y/noStaticElementInteractions: the same is on the P key */}
-            <div
-              className="absolute inset-0"
-              onDoubleClick={(event) => {
-                const box = event.currentTarget.getBoundingClientRect();
-                const y = (place.datum - (event.clientY - box.top)) / scale.perMm;
-                point(scale.mm(event.clientX - box.left), y);
-              }}
-            >
-              <Spots
-                report={report}
-                place={place}
-                height={room * SHARES.side}
-                currentKey={currentKey}
-                onGo={onGo}
-              />
-            </div>
-          </Strip>
-          <Strip title="Edge" note={`${unit} thick`} height={room * SHARES.edge}>
-            <DotStrip
-              label="Edge thickness read, against what is wanted and its band"
-              scale={scale}
-              height={room * SHARES.edge}
-              band={report.edge.map(({ x, value, band }) => ({ x, low: value - band, high: value + band }))}
-              wanted={report.edge.map(({ x, value }) => [x, value])}
-              dots={strips.edge}
-              measure={measure}
-              show={show}
-              onGo={onGo}
-            />
-          </Strip>
-          <Strip title="Centre" note={`edge off centre, + left, ${unit}`} height={room * SHARES.centre}>
-            <DotStrip
-              label="How far the edge is off centre, against its band"
-              scale={scale}
-              height={room * SHARES.centre}
-              band={strips.centreBand}
-              wanted={strips.centreBand.map(({ x }) => [x, 0])}
-              dots={strips.centre}
-              measure={measure}
-              show={show}
-              onGo={onGo}
-            />
-          </Strip>
-          <Strip title="Lines" note={`grind lines off, ${unit}; left open`} height={room * SHARES.lines}>
-            <DotStrip
-              label="How far each grind line is off its place, against its band"
-              scale={scale}
-              height={room * SHARES.lines}
-              band={strips.lineBand}
-              wanted={strips.lineBand.map(({ x }) => [x, 0])}
-              dots={strips.lines}
-              measure={measure}
-              show={(value) => showLength(value, unit, unit === "mm" ? 1 : undefined)}
-              onGo={onGo}
-            />
-          </Strip>
-          <Axis scale={scale} />
-          <Scribe scale={scale} height={size.height} />
-        </ScribePad>
-      )}
-      <AddPlace asked={asked} at={adding} onClose={() => setAdding(null)} onGo={onGo} />
-    </div>
-  );
+  return { adding, point, stop: () => setAdding(null) };
 }
 
 /** Readings as dots: edge thickness as it is, lines as what they are off, and the edge's centre from both sides together. */
@@ -197,7 +181,6 @@ function Spots({
   onGo: (spot: Spot) => void;
 }) {
   const file = useFile();
-  const { ring } = fieldOf(file);
   const { px, py, scale } = place;
   const draw = (side: "left" | "right") =>
     report.grindLine[side].map((line) => pathThrough(line, px, py)).join("");
@@ -210,12 +193,7 @@ function Spots({
       aria-label="Where readings are taken, on the blade from its right side"
       className="absolute inset-0"
     >
-      <path
-        d={pathThrough(ringPoints(ring), px, py, true)}
-        fill="var(--color-layout-steel)"
-        stroke="var(--color-scribed)"
-        strokeWidth={1.3}
-      />
+      <BladeOutline place={place} />
       <g fill="none" stroke="var(--color-grind)" strokeWidth={1.4} opacity={0.8}>
         <path d={draw("right")} />
         <path d={draw("left")} strokeDasharray="6 4" />
@@ -227,20 +205,24 @@ function Spots({
         const ink = line.figure ? INK[line.figure.verdict] : "var(--color-scribed-faint)";
         const isLeft = line.spot.side === "left";
         return (
-          <circle
+          <g
             key={line.key}
-            cx={x}
-            cy={y}
-            r={line.figure ? 4 : 3}
-            fill={line.figure && !isLeft ? ink : "var(--color-layout)"}
-            stroke={ink}
-            strokeWidth={1.6}
             className="cursor-pointer"
             onPointerDown={(event) => {
               event.stopPropagation();
               onGo(line.spot);
             }}
-          />
+          >
+            <circle cx={x} cy={y} r={HIT} fill="transparent" />
+            <circle
+              cx={x}
+              cy={y}
+              r={line.figure ? 4 : 3}
+              fill={line.figure && !isLeft ? ink : "var(--color-layout)"}
+              stroke={ink}
+              strokeWidth={1.6}
+            />
+          </g>
         );
       })}
       {current && <Cross line={current} place={place} />}

@@ -96,6 +96,9 @@ function roundStep(least: number): number {
   return power * ([1, 2, 5, 10].find((times) => times * power >= least) ?? 10);
 }
 
+/** Half of what a finger finds, px: targets are 24 px at least. */
+export const HIT = 12;
+
 function Mark({
   dot: { y, within, verdict, isOpen, spot },
   px,
@@ -121,6 +124,7 @@ function Mark({
         onGo(spot);
       }}
     >
+      <circle cx={x} cy={at} r={HIT} fill="transparent" stroke="none" />
       <path
         d={`M${x} ${py(y - within)}V${py(y + within)}M${x - 3} ${py(y - within)}h6M${x - 3} ${py(y + within)}h6`}
       />

@@ -3,15 +3,15 @@ import type { DocumentState, RevisionRow } from "@true-spine/core/contract.ts";
 import { LOG_KINDS, type LogKind, logOf } from "@true-spine/core/inspect/log.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { writeLog } from "@true-spine/formats/write-log.ts";
-import { format } from "date-fns/format";
 import { useDeferredValue, useMemo, useState } from "react";
 import { useStore } from "zustand";
 import { send } from "../../api/client.ts";
 import { useSettings } from "../../app/settings.ts";
 import { useDocument, useFilePart, useSaveStatus, useScreen } from "../../blade/screen.ts";
-import { PlainButton } from "../../parts/Dialog.tsx";
 import { download } from "../../parts/download.ts";
+import { PlainButton } from "../../parts/PlainButton.tsx";
 import { SearchBox } from "../../parts/SearchBox.tsx";
+import { whenInWords } from "../../parts/when.ts";
 import { useShop } from "../../shop/shop.ts";
 
 const AT_FIRST = 300;
@@ -63,7 +63,7 @@ export function LogPage() {
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="flex flex-wrap items-center gap-3 border-b border-rule bg-paper px-5 py-2">
-        <fieldset className="flex flex-wrap gap-x-3 gap-y-1 text-sm">
+        <fieldset className="flex flex-wrap gap-x-2.5 gap-y-1 text-[13px]">
           <legend className="sr-only">Kinds shown</legend>
           {LOG_KINDS.map((kind) => (
             <label key={kind} className="flex items-center gap-1.5">
@@ -78,7 +78,7 @@ export function LogPage() {
           ))}
         </fieldset>
         <SearchBox
-          className="w-44"
+          className="w-36"
           label="Search the log"
           placeholder="words"
           text={search}
@@ -111,7 +111,7 @@ export function LogPage() {
               className="grid grid-cols-[9.5rem_6rem_1fr] gap-3 border-b border-rule py-1.5 text-sm"
             >
               <time dateTime={one.when} className="text-faint">
-                {format(new Date(one.when), "yyyy-MM-dd HH:mm")}
+                {whenInWords(Date.parse(one.when))}
               </time>
               <span className="text-faint">{one.kind}</span>
               <span>{one.words}</span>

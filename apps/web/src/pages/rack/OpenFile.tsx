@@ -1,15 +1,15 @@
-import { parseBladeText } from "@true-spine/core/blade/parse.ts";
 import type { Fault } from "@true-spine/core/document/fault.ts";
 import { LONGEST_FILE } from "@true-spine/core/document/read-json.ts";
 import type { Read, ReadDrawing } from "@true-spine/formats/contours.ts";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { useNavigate } from "react-router";
 import { createBlade } from "../../api/blades.ts";
-import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { FileBox } from "../../parts/FileBox.tsx";
 import { newId } from "../../saving/id.ts";
 import { askOnce, WorkFailed } from "../../workers/asking.ts";
-import { LayOut } from "./LayOut.tsx";
+
+const NotOpened = lazy(async () => ({ default: (await import("./NotOpened.tsx")).NotOpened }));
+const LayOut = lazy(async () => ({ default: (await import("./LayOut.tsx")).LayOut }));
 
 /** Largest drawing that is read at all, bytes, and how long reading one may take. */
 const LARGEST_DRAWING = 20_000_000;
@@ -32,6 +32,7 @@ export function OpenFile({ onDone }: { onDone: () => void }) {
       return;
     }
     if (file.size > LONGEST_FILE * 4) return refuse(file.name, "the file is too large for a blade");
+    const { parseBladeText } = await import("@true-spine/core/blade/parse.ts");
     const parsed = parseBladeText(await file.text());
     if (!parsed.ok) {
       setRefused({ name: file.name, faults: parsed.faults });
@@ -54,20 +55,10 @@ export function OpenFile({ onDone }: { onDone: () => void }) {
         accept=".json,.svg,.dxf,application/json,image/svg+xml"
         onPick={(file) => void open(file)}
       />
-      {drawing && <LayOut drawing={drawing.read} name={drawing.name} onClose={() => setDrawing(null)} />}
-      <Question title="This file was not opened" isOpen={refused !== null} onClose={() => setRefused(null)}>
-        <p className="text-faint">{refused?.name} was not opened. What is wrong, and where:</p>
-        <ul className="mt-3 max-h-80 overflow-auto">
-          {refused?.faults.map((fault) => (
-            <li key={fault.path + fault.message} className="border-t border-rule py-1.5 text-sm">
-              {fault.path !== "$" && <code className="font-semibold">{fault.path}</code>} {fault.message}
-            </li>
-          ))}
-        </ul>
-        <div className="mt-4 flex justify-end">
-          <PlainButton onClick={() => setRefused(null)}>Close</PlainButton>
-        </div>
-      </Question>
+      <Suspense fallback={<p role="status">Loading …</p>}>
+        {drawing && <LayOut drawing={drawing.read} name={drawing.name} onClose={() => setDrawing(null)} />}
+        {refused && <NotOpened {...refused} onClose={() => setRefused(null)} />}
+      </Suspense>
     </>
   );
 }

@@ -2,20 +2,21 @@ import { useQueryClient } from "@tanstack/react-query";
 import type { BladeRow } from "@true-spine/core/contract.ts";
 import { type LengthUnit, showLength } from "@true-spine/core/units/length.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
-import { formatDistanceToNow } from "date-fns/formatDistanceToNow";
-import { useDeferredValue, useState } from "react";
+import { lazy, Suspense, useDeferredValue, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { takeBackBlade, useDeletedBlades, useRack } from "../../api/blades.ts";
 import { useSettings } from "../../app/settings.ts";
 import { DeletedList } from "../../parts/DeletedList.tsx";
-import { PlainButton } from "../../parts/Dialog.tsx";
+import { PlainButton } from "../../parts/PlainButton.tsx";
 import { SearchBox } from "../../parts/SearchBox.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { Sign } from "../../parts/Sign.tsx";
 import { UnitMenu } from "../../parts/UnitMenu.tsx";
 import { useTitle } from "../../parts/useTitle.ts";
+import { agoInWords } from "../../parts/when.ts";
 import { OpenFile } from "./OpenFile.tsx";
-import { RowMenu } from "./RowMenu.tsx";
+
+const RowMenu = lazy(async () => ({ default: (await import("./RowMenu.tsx")).RowMenu }));
 
 /** All blades, as on a rack: each with its outline to one scale, what it is for, its figures and what is found. */
 export function Rack() {
@@ -185,7 +186,7 @@ function RackRow({
               />
             )}
             <span className="ml-auto self-end text-xs text-faint">
-              revision {row.revision}, {formatDistanceToNow(new Date(row.updatedAt), { addSuffix: true })}
+              revision {row.revision}, {agoInWords(Date.parse(row.updatedAt))}
             </span>
           </span>
           <span className="flex min-w-0 items-start gap-2 text-sm">
@@ -199,7 +200,9 @@ function RackRow({
           </span>
         </span>
       </Link>
-      <RowMenu row={row} onDone={onDone} />
+      <Suspense fallback={<span className="w-10" />}>
+        <RowMenu row={row} onDone={onDone} />
+      </Suspense>
     </li>
   );
 }

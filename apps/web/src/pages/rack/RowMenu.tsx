@@ -3,8 +3,9 @@ import { BLADE_STATES, type BladeRow } from "@true-spine/core/contract.ts";
 import { EllipsisVertical } from "lucide-react";
 import { useState } from "react";
 import { copyBlade, deleteBlade, markBlade, readBlade, saveBlade, takeBackBlade } from "../../api/blades.ts";
-import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { useNotices } from "../../parts/Notices.tsx";
+import { PlainButton } from "../../parts/PlainButton.tsx";
+import { Question } from "../../parts/Question.tsx";
 import { TextBox } from "../../parts/TextBox.tsx";
 import { newId } from "../../saving/id.ts";
 

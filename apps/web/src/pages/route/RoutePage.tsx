@@ -8,6 +8,7 @@ import { useSettings } from "../../app/settings.ts";
 import { useDocument, useScreen } from "../../blade/screen.ts";
 import { SmallButton } from "../../parts/Group.tsx";
 import { Sign } from "../../parts/Sign.tsx";
+import { Workspace } from "../../parts/Workspace.tsx";
 import { markCorrection } from "../../readings/corrections.ts";
 import { useRouteReport } from "../../workers/route.ts";
 import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
@@ -37,64 +38,11 @@ export function RoutePage() {
     open.put({ route: { ...now, stages: of(now.stages) } });
   };
   return (
-    <div className="flex min-h-0 flex-1 max-lg:portrait:flex-col" aria-busy={isBehind}>
-      <div className="flex min-w-0 flex-1 flex-col max-lg:portrait:min-h-[60%]">
-        <div className="h-[52%] shrink-0">
-          {report ? (
-            <LadderRail stages={report.stages} chosen={chosen} />
-          ) : (
-            <div className="p-6">{!trouble && <p className="text-faint">Working the stages out …</p>}</div>
-          )}
-        </div>
-        <div className="min-h-0 flex-1 overflow-y-auto border-t border-rule bg-sheet px-2">
-          <WorkTrouble what="The route" trouble={trouble} onTry={tryAgain} />
-          <p className="flex items-center gap-3 py-1.5 text-xs text-faint">
-            {/* Loaded anew: only a page that was is looked after when the network goes. */}
-            <Link
-              reloadDocument
-              to={`/card/${id}`}
-              className="rounded bg-deep px-3 py-1.5 text-sm font-semibold text-on-deep"
-            >
-              To the grinder card
-            </Link>
-            {next < 0
-              ? "Every stage is done."
-              : `${route.stages.filter((one) => one.done).length} of ${route.stages.length} done.`}
-            {report &&
-              report.minutes > 0 &&
-              ` About ${Math.round(report.minutes)} minutes at the belts in all.`}
-          </p>
-          {findings.length > 0 && (
-            <ul aria-label="Is the plan sound" className="border-t border-rule">
-              {findings.map(({ id, severity, message, advice, basis }) => (
-                <li
-                  key={`${id} ${message}`}
-                  className="flex items-start gap-2 border-b border-rule py-1.5 text-sm"
-                >
-                  <Sign of={severity} className="mt-1 size-3.5" />
-                  <span>
-                    <strong className="font-semibold">{message}</strong> {advice}{" "}
-                    <span className="text-xs text-faint">Basis: {basis}.</span>
-                  </span>
-                </li>
-              ))}
-            </ul>
-          )}
-          <StandingCorrections />
-          <StageTable
-            route={route}
-            stages={report?.stages ?? null}
-            chosen={chosen}
-            onChoose={setPicked}
-            onChange={change}
-          />
-        </div>
-      </div>
-      <aside
-        aria-label="The stage, and what is chosen"
-        className="w-84 shrink-0 overflow-y-auto border-l border-rule bg-room max-lg:portrait:w-full max-lg:portrait:shrink"
-      >
-        <div className="flex flex-col gap-1.5">
+    <Workspace
+      isBusy={isBehind}
+      asideLabel="The stage, and what is chosen"
+      aside={
+        <>
           {report && <StageSection stages={report.stages} chosen={chosen} />}
           {stage && (
             <StageGroup
@@ -109,9 +57,60 @@ export function RoutePage() {
           {report?.layout && <LayoutGroup layout={report.layout} />}
           <RouteControls />
           <RemovedStages />
-        </div>
-      </aside>
-    </div>
+        </>
+      }
+    >
+      <div className="h-[52%] shrink-0 max-lg:portrait:h-[46%]">
+        {report ? (
+          <LadderRail stages={report.stages} chosen={chosen} />
+        ) : (
+          <div className="p-6">{!trouble && <p className="text-faint">Working the stages out …</p>}</div>
+        )}
+      </div>
+      <div className="min-h-0 flex-1 overflow-y-auto border-t border-rule bg-sheet px-2">
+        <WorkTrouble what="The route" trouble={trouble} onTry={tryAgain} />
+        <p className="flex items-center gap-3 py-1.5 text-xs text-faint">
+          {/* Loaded anew: only a page that was is looked after when the network goes. */}
+          <Link
+            reloadDocument
+            to={`/card/${id}`}
+            className="rounded bg-deep px-3 py-1.5 text-sm font-semibold text-on-deep"
+          >
+            To the grinder card
+          </Link>
+          {next < 0
+            ? "Every stage is done."
+            : `${route.stages.filter((one) => one.done).length} of ${route.stages.length} done.`}
+          {report &&
+            report.minutes > 0 &&
+            ` About ${Math.round(report.minutes)} minutes at the belts in all.`}
+        </p>
+        {findings.length > 0 && (
+          <ul aria-label="Is the plan sound" className="border-t border-rule">
+            {findings.map(({ id, severity, message, advice, basis }) => (
+              <li
+                key={`${id} ${message}`}
+                className="flex items-start gap-2 border-b border-rule py-1.5 text-sm"
+              >
+                <Sign of={severity} className="mt-1 size-3.5" />
+                <span>
+                  <strong className="font-semibold">{message}</strong> {advice}{" "}
+                  <span className="text-xs text-faint">Basis: {basis}.</span>
+                </span>
+              </li>
+            ))}
+          </ul>
+        )}
+        <StandingCorrections />
+        <StageTable
+          route={route}
+          stages={report?.stages ?? null}
+          chosen={chosen}
+          onChoose={setPicked}
+          onChange={change}
+        />
+      </div>
+    </Workspace>
   );
 }
 

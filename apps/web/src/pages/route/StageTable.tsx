@@ -60,7 +60,7 @@ export function StageTable({
   };
   return (
     <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
-      <table aria-label="Stages" className="w-full border-collapse text-sm">
+      <table aria-label="Stages" className="w-full border-collapse text-sm max-lg:portrait:text-[13px]">
         <thead className="sticky top-0 z-10 bg-room text-left text-[11px] text-faint">
           <tr>
             <th className="w-8 py-1" scope="col">
@@ -70,16 +70,16 @@ export function StageTable({
               done
             </th>
             <th scope="col">stage</th>
-            <th className="text-right" scope="col">
+            <th className="pr-2 text-right" scope="col">
               flats, {unit}
             </th>
-            <th className="text-right" scope="col">
+            <th className="pr-2 text-right" scope="col">
               edge to stop at
             </th>
-            <th className="text-right" scope="col">
+            <th className="pr-2 text-right" scope="col">
               grind line
             </th>
-            <th className="text-right" scope="col">
+            <th className="pr-2 text-right" scope="col">
               angle a side
             </th>
             <th className="pr-1 text-right" scope="col">
@@ -183,12 +183,12 @@ function Row({
             {name}
           </button>
         </th>
-        <td className="text-right">{cell((reading) => reading.flats)}</td>
-        <td className="text-right font-semibold">{cell((reading) => reading.edge, isLined)}</td>
-        <td className="text-right">
+        <td className="pr-2 text-right">{cell((reading) => reading.flats)}</td>
+        <td className="pr-2 text-right font-semibold">{cell((reading) => reading.edge, isLined)}</td>
+        <td className="pr-2 text-right">
           {cell((reading) => reading.grindLine.right ?? reading.grindLine.left, isLined)}
         </td>
-        <td className="text-right">{isLined && report ? <Angle report={report} /> : ""}</td>
+        <td className="pr-2 text-right">{isLined && report ? <Angle report={report} /> : ""}</td>
         <td className="pr-1 text-right">{report && report.minutes > 0 ? Math.ceil(report.minutes) : ""}</td>
         <td>
           <button

@@ -1,7 +1,8 @@
 import { useState } from "react";
 import { useRack } from "../../api/blades.ts";
-import { PlainButton, Question } from "../../parts/Dialog.tsx";
 import { SmallButton } from "../../parts/Group.tsx";
+import { PlainButton } from "../../parts/PlainButton.tsx";
+import { Question } from "../../parts/Question.tsx";
 import { SearchBox } from "../../parts/SearchBox.tsx";
 
 /** Which blades a run is made of, in the order they were made. */

@@ -130,18 +130,18 @@ function measureOf(
     : { times: 1000 / MILLIMETRES_IN.inch, digits: 1, sign: "thou" };
 }
 
-const line = (y: number, text: string, colour: string, dash: number) => ({
+/** Where the names of lines stand, so that lines close together do not share a place for them: the upper above it, the lower below, the mean's at the left. */
+const NAMED = {
+  above: { position: "right", textAnchor: "end", offsetY: -3 },
+  below: { position: "right", textAnchor: "end", offsetY: 14 },
+  left: { position: "left", textAnchor: "start", offsetY: -3 },
+} as const;
+
+const line = (y: number, text: string, colour: string, dash: number, named: keyof typeof NAMED) => ({
   y,
   borderColor: colour,
   strokeDashArray: dash,
-  label: {
-    text,
-    position: "right",
-    textAnchor: "end",
-    borderWidth: 0,
-    offsetY: -2,
-    style: { background: "transparent", color: colour },
-  },
+  label: { ...NAMED[named], text, borderWidth: 0, style: { background: "transparent", color: colour } },
 });
 
 const DEEP = "#2f6fb5";
@@ -197,9 +197,9 @@ function individualsOf({ chart, wanted, points }: PlaceReport, times: number, di
     annotations: {
       yaxis: [
         ...(low === null ? [] : [{ y: low, y2: high!, fillColor: BAND, opacity: 0.16, borderColor: BAND }]),
-        line(chart.mean * times, "mean", DEEP, 0),
-        line(chart.upper * times, "upper limit", LIMIT, 5),
-        line(chart.lower * times, "lower limit", LIMIT, 5),
+        line(chart.mean * times, "mean", DEEP, 0, "left"),
+        line(chart.upper * times, "upper limit", LIMIT, 5, "above"),
+        line(chart.lower * times, "lower limit", LIMIT, 5, "below"),
       ],
       points: chart.signals.map(({ at }) => ({
         x: String(at + 1),
@@ -226,8 +226,8 @@ function rangesOf({ chart, points }: PlaceReport, times: number, digits: number)
     },
     annotations: {
       yaxis: [
-        line(chart.meanRange * times, "mean range", DEEP, 0),
-        line(chart.rangeUpper * times, "upper limit", LIMIT, 5),
+        line(chart.meanRange * times, "mean range", DEEP, 0, "left"),
+        line(chart.rangeUpper * times, "upper limit", LIMIT, 5, "above"),
       ],
     },
   };

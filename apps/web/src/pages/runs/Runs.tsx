@@ -1,13 +1,13 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { formatDistanceToNow } from "date-fns/formatDistanceToNow";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { whyOf } from "../../api/client.ts";
 import { createRun, takeBackRun, useDeletedRuns, useRuns } from "../../api/runs.ts";
 import { DeletedList } from "../../parts/DeletedList.tsx";
-import { PlainButton } from "../../parts/Dialog.tsx";
 import { useNotices } from "../../parts/Notices.tsx";
+import { PlainButton } from "../../parts/PlainButton.tsx";
 import { useTitle } from "../../parts/useTitle.ts";
+import { agoInWords } from "../../parts/when.ts";
 import { newId } from "../../saving/id.ts";
 
 /** Runs: several blades to one specification, to see whether the work is steady. */
@@ -75,9 +75,7 @@ export function Runs() {
                 <span className="text-sm text-faint">
                   {file.blades.length} blades, {file.places.length} places
                 </span>
-                <span className="text-sm text-faint">
-                  {formatDistanceToNow(new Date(updatedAt), { addSuffix: true })}
-                </span>
+                <span className="text-sm text-faint">{agoInWords(Date.parse(updatedAt))}</span>
               </Link>
             </li>
           ))}

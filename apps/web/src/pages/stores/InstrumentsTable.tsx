@@ -9,8 +9,8 @@ import { X } from "lucide-react";
 import { useState } from "react";
 import { Alert } from "../../parts/Alert.tsx";
 import { NumberBox, RangedLength } from "../../parts/Box.tsx";
-import { PlainButton } from "../../parts/Dialog.tsx";
 import { NameBox } from "../../parts/NameBox.tsx";
+import { PlainButton } from "../../parts/PlainButton.tsx";
 import { useShop } from "../../shop/shop.ts";
 
 const UNIT: Readonly<Record<InstrumentKind, string>> = {

@@ -43,14 +43,15 @@ export function LogGroup() {
         onChange={setChosen}
       />
       <div className="flex items-center gap-2 text-sm text-faint">
-        <span className="w-16">
+        <span className="w-18">
           <NumberBox label="Minutes with it" value={minutes} least={0.1} most={1000} onChange={setMinutes} />
         </span>
-        <span className="whitespace-nowrap">min took off</span>
-        <span className="w-16">
+        <span className="ml-2 whitespace-nowrap">min took off</span>
+        <span className="w-18">
           <NumberBox label="Grams it took off" value={grams} least={0.01} most={10_000} onChange={setGrams} />
         </span>
-        g<SmallButton onClick={add}>Add</SmallButton>
+        <span className="ml-2">g</span>
+        <SmallButton onClick={add}>Add</SmallButton>
       </div>
       {fit ? (
         <p className="text-xs">

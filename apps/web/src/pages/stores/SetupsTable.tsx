@@ -4,8 +4,8 @@ import { X } from "lucide-react";
 import { useState } from "react";
 import { Alert } from "../../parts/Alert.tsx";
 import { NumberBox, RangedLength } from "../../parts/Box.tsx";
-import { PlainButton } from "../../parts/Dialog.tsx";
 import { NameBox } from "../../parts/NameBox.tsx";
+import { PlainButton } from "../../parts/PlainButton.tsx";
 import { useShop } from "../../shop/shop.ts";
 
 const KINDS: Readonly<Record<Setup["kind"], { name: string; first: Setup }>> = {

@@ -12,8 +12,10 @@ import { type ReactNode, useState } from "react";
 import { useStore } from "zustand";
 import { Alert } from "../../parts/Alert.tsx";
 import { NumberBox } from "../../parts/Box.tsx";
-import { PlainButton } from "../../parts/Dialog.tsx";
+import { From } from "../../parts/From.tsx";
+import { PlainButton } from "../../parts/PlainButton.tsx";
 import { useTitle } from "../../parts/useTitle.ts";
+import { Workspace } from "../../parts/Workspace.tsx";
 import { SaveTrouble } from "../../saving/SaveTrouble.tsx";
 import { saveWords } from "../../saving/words.ts";
 import { useShop } from "../../shop/shop.ts";
@@ -57,8 +59,8 @@ export function Stores() {
         </span>
       </header>
       <Refusal saving={saving} />
-      <div className="flex min-h-0 flex-1 max-lg:portrait:flex-col">
-        <div className="min-w-0 flex-1 overflow-auto p-5">
+      <Workspace asideLabel="Plan and costs" aside={<PlanGroup />}>
+        <div className="min-h-0 min-w-0 flex-1 overflow-auto p-5 max-lg:portrait:p-2">
           {why && <Alert className="mb-3">{why}</Alert>}
           {sorted.length === 0 && <p>No belts yet. Add what you have; plans are made from it.</p>}
           {sorted.length > 0 && (
@@ -104,13 +106,7 @@ export function Stores() {
           <SetupsTable />
           <InstrumentsTable />
         </div>
-        <aside
-          aria-label="Plan and costs"
-          className="flex w-84 shrink-0 flex-col gap-1.5 overflow-y-auto border-l border-rule bg-room max-lg:portrait:w-full"
-        >
-          <PlanGroup />
-        </aside>
-      </div>
+      </Workspace>
       <StoresConflict />
     </div>
   );
@@ -231,12 +227,12 @@ function Row({
         />
       </Cell>
       <Cell>
-        <span
-          className="whitespace-nowrap text-xs text-faint"
-          title={`${abrasive.rate || abrasive.life ? "from the shop's log" : "starting value"}; ${(beltLife(abrasive) / 1000).toFixed(1)} cm³ in its life`}
+        <From
+          className="text-xs whitespace-nowrap text-faint"
+          words={`${abrasive.rate || abrasive.life ? "From the shop's own times" : "A starting value"}; ${(beltLife(abrasive) / 1000).toFixed(1)} cm³ in its life.`}
         >
           {cuttingRate(abrasive).toFixed(0)} mm³/min
-        </span>
+        </From>
       </Cell>
       <Cell>
         <button
@@ -253,7 +249,7 @@ function Row({
 }
 
 function Cell({ children }: { children: ReactNode }) {
-  return <td className="px-1.5 py-1">{children}</td>;
+  return <td className="px-1.5 py-1 max-lg:portrait:px-1">{children}</td>;
 }
 
 function Pick({

@@ -1,0 +1,27 @@
+import type { ReactNode } from "react";
+
+export function PlainButton({
+  onClick,
+  children,
+  kind = "plain",
+  type = "button",
+  disabled,
+}: {
+  onClick?: () => void;
+  children: ReactNode;
+  kind?: "plain" | "main";
+  type?: "button" | "submit";
+  disabled?: boolean;
+}) {
+  const look = kind === "main" ? "bg-deep text-on-deep border-deep" : "bg-sheet border-frame hover:bg-room";
+  return (
+    <button
+      type={type}
+      disabled={disabled}
+      onClick={onClick}
+      className={`min-h-9 rounded border px-3 py-1.5 font-semibold disabled:opacity-50 ${look}`}
+    >
+      {children}
+    </button>
+  );
+}
