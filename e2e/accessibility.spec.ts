@@ -59,8 +59,8 @@ for (const theme of ["light", "dark"] as const) {
     await page.getByRole("button", { name: "Change thickness behind the edge" }).click();
     await look("limits", true);
     await page.keyboard.press("Escape");
-    await page.getByRole("button", { name: /^Take it out/ }).click();
-    await look("take it out", true);
+    await page.getByRole("button", { name: /^Export:/ }).click();
+    await look("export", true);
     await page.keyboard.press("Escape");
     await page.keyboard.press("?");
     await look("keys", true);
@@ -73,9 +73,9 @@ for (const theme of ["light", "dark"] as const) {
     await look("route");
     await page.keyboard.press("4");
     await expect(page.getByRole("table", { name: "Readings" })).toBeVisible();
-    await page.getByLabel("What it reads").fill("9");
+    await page.getByLabel(/^What it reads/).fill("9");
     await page.keyboard.press("Enter");
-    await expect(page.getByRole("button", { name: /^Let it stand/ }).first()).toBeVisible();
+    await expect(page.getByRole("button", { name: /^Accept as it is/ }).first()).toBeVisible();
     await look("check");
     await page.goto(`/blades/${id}/log`);
     await expect(page.getByRole("list", { name: "Log" }).getByRole("listitem").first()).toBeVisible();

@@ -1,32 +1,7 @@
 import { readFileSync } from "node:fs";
-import { expect, type Page, test } from "@playwright/test";
+import { expect, test } from "@playwright/test";
 import { makeBlade, numberAt, openBlade, saved } from "./blade.ts";
-
-/** What has the focus: its name as a screen reader says it, as far as labels and text tell. */
-const focused = (page: Page) =>
-  page.evaluate(() => {
-    const on = document.activeElement as HTMLElement | null;
-    if (!on || on === document.body) return "";
-    const labels = (on as HTMLInputElement).labels;
-    const label = labels && labels.length > 0 ? labels[0]!.innerText : "";
-    const group = on.closest("[role=radiogroup]")?.getAttribute("aria-label") ?? "";
-    return [group, on.getAttribute("aria-label") ?? (label || on.innerText)]
-      .filter(Boolean)
-      .join(": ")
-      .trim();
-  });
-
-/** Tab, and nothing else, until something of that name has the focus. */
-async function tabTo(page: Page, name: string | RegExp): Promise<void> {
-  const seen: string[] = [];
-  for (let i = 0; i < 250; i++) {
-    const now = await focused(page);
-    if (typeof name === "string" ? now === name : name.test(now)) return;
-    seen.push(now);
-    await page.keyboard.press("Tab");
-  }
-  throw new Error(`Tab never came to ${name}; it came to ${[...new Set(seen)].join(" | ")}`);
-}
+import { focused, tabTo } from "./keys.ts";
 
 test("everything that can be pressed, dragged or typed into on both pages is reached with Tab and has a name", async ({
   page,
@@ -61,7 +36,7 @@ test("everything that can be pressed, dragged or typed into on both pages is rea
   }
 });
 
-test("a blade is shaped, ground, judged, mended and taken out without a pointer", async ({ page }) => {
+test("a blade is shaped, ground, judged, mended and exported without a pointer", async ({ page }) => {
   const id = await makeBlade(page.request, "By keys", (file) => {
     file.edge.behind = [{ u: 0, t: 0.9 }];
   });
@@ -74,16 +49,16 @@ test("a blade is shaped, ground, judged, mended and taken out without a pointer"
   for (let i = 0; i < 3; i++) await page.keyboard.press("Shift+ArrowDown");
   await page.keyboard.press("ArrowUp");
   await expect(page.getByLabel("Tip below the datum")).toHaveValue("11.9");
-  await tabTo(page, /^Thickness at 125.00: /);
+  await tabTo(page, /^Thickness at 125\.00 mm: /);
   await page.keyboard.press("ArrowDown");
-  await expect.poll(() => focused(page)).toMatch(/^Thickness at 125\.00: 1\.40/);
+  await expect.poll(() => focused(page)).toMatch(/^Thickness at 125\.00 mm: 1\.40/);
   await tabTo(page, /^Blade length/);
   await page.keyboard.press("Enter");
   await page.keyboard.type("130");
   await page.keyboard.press("Enter");
   await expect(page.getByLabel("Blade, junction to tip")).toHaveValue("130");
 
-  await tabTo(page, "cut the choil at the heel");
+  await tabTo(page, "Cut the choil at the heel");
   await page.keyboard.press("Enter");
   await tabTo(page, /^On the tang/);
   await page.keyboard.press("ArrowDown");
@@ -120,9 +95,10 @@ test("a blade is shaped, ground, judged, mended and taken out without a pointer"
 
   // The drawing out of the program, by the list of commands.
   await page.keyboard.press("/");
-  await page.keyboard.type("take it out");
+  await page.keyboard.type("export");
   await page.keyboard.press("Enter");
-  await tabTo(page, "Take the DXF");
+  await expect(page.getByRole("dialog", { name: "Export" })).toBeVisible();
+  await tabTo(page, "Export DXF");
   const download = page.waitForEvent("download");
   await page.keyboard.press("Enter");
   expect(readFileSync(await (await download).path(), "utf8")).toContain("GRIND");

@@ -68,17 +68,39 @@ test("the card by touch with the network cut and restored: nothing lost, told wh
   await expect(page.getByText("7 of 14")).toBeVisible();
 });
 
-test("any key goes on, arrows go back; targets are large; no single angle where there is none", async ({
+test("named keys alone go on and back, every tick is undone; targets are large; no single angle where there is none", async ({
   page,
 }) => {
   const id = await routed(page, "By foot switch");
   await page.goto(`/card/${id}`);
   await expect(page.getByText("1 of 14")).toBeVisible();
-  await page.keyboard.press("b");
-  await expect(page.getByText("2 of 14")).toBeVisible();
-  await page.keyboard.press("ArrowLeft");
-  await expect(page.getByText("1 of 14")).toBeVisible();
+  const at = (stage: number) => expect(page.getByText(`${stage} of 14`)).toBeVisible();
+  const done = async () =>
+    (await route(page, id)).stages.filter((stage: { done?: string }) => stage.done).length;
+  for (const key of ["b", "CapsLock", "F2", "Tab", "AudioVolumeUp", "Shift", "5", "Delete"]) {
+    await page.keyboard.press(key);
+    await at(1);
+  }
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  for (const [on, back] of [
+    [" ", "Backspace"],
+    ["Enter", "PageUp"],
+    ["PageDown", "ArrowLeft"],
+    ["ArrowRight", "ArrowLeft"],
+  ] as const) {
+    await page.keyboard.press(on);
+    await at(2);
+    await page.keyboard.press(back);
+    await at(1);
+  }
+  await expect.poll(done).toBe(1);
+  await page
+    .getByRole("button", { name: /^(Undo|Not done)$/ })
+    .first()
+    .tap();
+  await expect.poll(done).toBe(0);
   for (let i = 0; i < 5; i++) await page.keyboard.press("PageDown");
+  await at(6);
   await expect(page.getByText("No single angle: heel, middle, tip")).toBeVisible();
   for (const button of await page.getByRole("button").all()) {
     const box = (await button.boundingBox())!;

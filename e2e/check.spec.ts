@@ -1,6 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { expect, type Page, test } from "@playwright/test";
 import { fieldKnife, makeBlade } from "./blade.ts";
+import { tabTo } from "./keys.ts";
 
 /** Stages done up to the true flats after the oven: the bevels are roughed, and nothing of them is finished. */
 const DONE = ["stock", "profile", "drill", "flats", "layout", "rough", "harden", "true"];
@@ -36,7 +37,7 @@ async function toBench(page: Page, id: string): Promise<void> {
   await page.goto(`/blades/${id}/grind`);
   await expect(page.getByRole("region", { name: "Numbers at the scribe" })).toBeVisible();
   await page.keyboard.press("4");
-  await expect(page.getByLabel("What it reads")).toBeFocused();
+  await expect(page.getByLabel(/^What it reads/)).toBeFocused();
 }
 
 const count = (page: Page) => page.getByRole("status").filter({ hasText: /of \d+ read/ });
@@ -45,19 +46,6 @@ const taken = async (page: Page, id: string) =>
     value: number;
     by: string;
   }[];
-
-/** Tab on until something of this name has the cursor. */
-async function tabTo(page: Page, name: RegExp): Promise<void> {
-  for (let i = 0; i < 250; i++) {
-    await page.keyboard.press("Tab");
-    const label = await page.evaluate(() => {
-      const at = document.activeElement as HTMLElement | null;
-      return at?.getAttribute("aria-label") ?? at?.innerText ?? "";
-    });
-    if (name.test(label)) return;
-  }
-  throw new Error(`nothing called ${name} is reached with Tab`);
-}
 
 /** Presses the instrument for place after place until the round is read, and whatever it asked for beside it. */
 async function readRound(page: Page): Promise<void> {
@@ -82,14 +70,14 @@ test("a half-finished blade with hidden faults is read, judged, explained, corre
   // The hidden piece's own wander comes from the blade's id: a known one is the same piece in every run.
   const id = await halfway(page, "Hidden faults", "0b8f6c52-6f3e-4a51-9c1d-7d2f30a4f001");
   await toBench(page, id);
-  await tabTo(page, /put simulated instruments on the bench/);
+  await tabTo(page, /Connect simulated instruments/);
   await page.keyboard.press("Enter");
   await expect(page.getByText("simulated hardness tester")).toBeVisible();
   await expect(page.getByText("simulated caliper")).toBeVisible();
   await expect(page.getByText("simulated height gauge")).toBeVisible();
   await expect(page.getByText("simulated angle finder")).toBeVisible();
-  await expect(page.getByLabel("What it reads")).toBeFocused();
-  await expect(page.getByRole("button", { name: "press its button (Enter)" })).toBeVisible();
+  await expect(page.getByLabel(/^What it reads/)).toBeFocused();
+  await expect(page.getByRole("button", { name: "Press its button (Enter)" })).toBeVisible();
   await readRound(page);
 
   // Judged: off centre where it was cut, and the edge round the belly too thick.
@@ -100,20 +88,20 @@ test("a half-finished blade with hidden faults is read, judged, explained, corre
   await expect(looks).toContainText(/Edge off centre: 0\.2\d mm/i);
   await expect(looks).toContainText(/edge thickens round the belly: 0\.\d+ mm/i);
   // Corrected: on the route, then done, as steps of its own.
-  const right = page.getByRole("region", { name: "Put right" });
+  const right = page.getByRole("region", { name: "Corrections" });
   await expect(right).toContainText(/left face/i);
   await expect(right).toContainText(/passes with/);
   await expect(right).toContainText("Eyes, ears and a respirator");
   await tabTo(page, /on the route$/);
   await page.keyboard.press("Enter");
   await expect(right).toContainText(/Left face from \d+ to \d+ mm/);
-  await tabTo(page, /all done: read again/);
+  await tabTo(page, /All done: read again/);
   await page.keyboard.press("Enter");
-  await expect(right).not.toContainText(/take it off the route/);
+  await expect(right).not.toContainText(/Remove from the route/);
 
   // Read again: what was ground is asked for anew, and nothing is left to put right beyond a light touch.
   await expect(count(page)).not.toHaveText(/^(\d+) of \1 read/);
-  await tabTo(page, /^What it reads$/);
+  await tabTo(page, /^What it reads/);
   await readRound(page);
   await expect(findings).not.toContainText(/left of centre/);
   await expect(looks).not.toContainText(/thickens round the belly/);
@@ -126,7 +114,7 @@ test("a half-finished blade with hidden faults is read, judged, explained, corre
   await page.keyboard.press("Escape");
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
   await page.keyboard.press("5");
-  await expect(page.getByRole("list", { name: "Log" })).toContainText("Put right: Left face");
+  await expect(page.getByRole("list", { name: "Log" })).toContainText("Correction done: Left face");
   await page.request.delete("/api/instruments/bench");
 });
 
@@ -135,11 +123,13 @@ test("readings are typed by keys: what is nonsense stays and says why, a repeat 
 }) => {
   const id = await halfway(page, "Typed");
   await toBench(page, id);
-  const box = page.getByLabel("What it reads");
-  await page.keyboard.type("thick");
+  const box = page.getByLabel(/^What it reads/);
+  // What cannot be part of a length is not taken: it is the page's.
+  await page.keyboard.type("q3b/x/16");
+  await expect(box).toHaveValue("3//16");
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("alert")).toContainText(/thick/);
-  await expect(box).toHaveValue("thick");
+  await expect(page.getByRole("alert")).toContainText("3//16");
+  await expect(box).toHaveValue("3//16");
   await box.fill("");
   // An inch fraction is a length as good as any.
   await page.keyboard.type("5/32");
@@ -157,7 +147,7 @@ test("readings are typed by keys: what is nonsense stays and says why, a repeat 
   await expect.poll(async () => (await taken(page, id)).map(({ value }) => value)).toEqual([3.9688, 3.98]);
   // Struck out it is kept, and comes back.
   await page.getByText("1 struck out").click();
-  await page.getByRole("button", { name: /^Put back/ }).click();
+  await page.getByRole("button", { name: /^Restore/ }).click();
   await expect(row.getByRole("cell").nth(7)).toHaveText("2");
 });
 
@@ -179,7 +169,7 @@ test("a reading taken with the network gone is kept here and arrives once", asyn
   expect((await taken(page, id)).map(({ value }) => value)).toEqual([4.01, 3.2, 2.2]);
 });
 
-test("what is found may stand with a reason, and the spec says so; a place of one's own joins the round", async ({
+test("what is found may be accepted with a reason, and the spec says so; a place of one's own joins the round", async ({
   page,
 }) => {
   const id = await halfway(page, "Let stand");
@@ -190,7 +180,7 @@ test("what is found may stand with a reason, and the spec says so; a place of on
   const findings = page.getByRole("region", { name: "Is the work true" });
   await expect(findings).toContainText(/thickness over the flats.*reads 4\.60 mm/i);
   await findings
-    .getByRole("button", { name: /^Let it stand/ })
+    .getByRole("button", { name: /^Accept as it is/ })
     .first()
     .click();
   await page.keyboard.type("the bolster hides it");
@@ -202,12 +192,12 @@ test("what is found may stand with a reason, and the spec says so; a place of on
   const dialog = page.getByRole("dialog", { name: "What to read there?" });
   await dialog.getByRole("button", { name: /thickness above the edge/ }).click();
   await expect(page.getByText("Thickness above the edge", { exact: false }).first()).toBeVisible();
-  await expect(page.getByRole("button", { name: "Take this place out" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Remove this place" })).toBeVisible();
 
-  await page.getByRole("button", { name: /^Take it out/ }).click();
+  await page.getByRole("button", { name: /^Export:/ }).click();
   const [json] = await Promise.all([
     page.waitForEvent("download"),
-    page.getByRole("button", { name: "Take the spec as JSON" }).click(),
+    page.getByRole("button", { name: "Export spec as JSON" }).click(),
   ]);
   const { readFileSync } = await import("node:fs");
   const spec = JSON.parse(readFileSync(await json.path(), "utf8"));
@@ -228,21 +218,21 @@ test("an instrument that spews garbage disturbs nothing; stuck, it is asked abou
   const how = page.getByLabel("How the caliper behaves");
   await how.selectOption("garbage");
   await expect(page.getByText("sends nonsense, which is dropped").first()).toBeVisible();
-  await page.getByLabel("What it reads").fill("4.01");
+  await page.getByLabel(/^What it reads/).fill("4.01");
   await page.keyboard.press("Enter");
   await expect(count(page)).toHaveText(/^1 of/);
   expect((await taken(page, id)).map(({ value }) => value)).toEqual([4.01]);
 
   await how.selectOption("stuck");
   for (let i = 2; i <= 6; i++) {
-    await page.getByLabel("What it reads").focus();
+    await page.getByLabel(/^What it reads/).focus();
     await page.keyboard.press("Enter");
     await expect(count(page)).toHaveText(new RegExp(`^${i} of`));
   }
   await expect(page.getByText(/has read .* 4 times running: is it stuck\?/)).toBeVisible();
 
   await how.selectOption("away");
-  await expect(page.getByText("gone: connecting again").first()).toBeVisible();
+  await expect(page.getByText("gone; it connects again by itself").first()).toBeVisible();
   await expect(how).toBeVisible();
   await page.request.delete("/api/instruments/bench");
 });
@@ -264,9 +254,9 @@ test("ten thousand readings from a file come in with progress, and every row tha
     mimeType: "text/csv",
     buffer: Buffer.from(csv),
   });
-  await expect(page.getByRole("progressbar", { name: "Bringing readings in" })).toBeVisible();
+  await expect(page.getByRole("progressbar", { name: "Importing readings" })).toBeVisible();
   const group = page.getByRole("region", { name: "Readings in and out" });
-  await expect(group.getByText(/9998 brought in, 2 rows refused/)).toBeVisible({ timeout: 120_000 });
+  await expect(group.getByText(/9998 imported, 2 rows refused/)).toBeVisible({ timeout: 120_000 });
   const refused = group.getByRole("list", { name: "Rows refused" });
   await expect(refused).toContainText("line 5001: “thick” is no number for value");
   await expect(refused).toContainText("line 7002: the edge does not reach x 5000");
@@ -276,7 +266,7 @@ test("ten thousand readings from a file come in with progress, and every row tha
     mimeType: "text/csv",
     buffer: Buffer.from(csv),
   });
-  await expect(group.getByText(/0 brought in, 9998 were known already/)).toBeVisible({ timeout: 120_000 });
+  await expect(group.getByText(/0 imported, 9998 were known already/)).toBeVisible({ timeout: 120_000 });
   expect(await taken(page, id)).toHaveLength(9998);
 });
 

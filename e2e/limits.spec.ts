@@ -10,14 +10,18 @@ test("a limit changed for one blade, with its reason: judged by at once, kept, u
   await page.keyboard.press("f");
 
   await page.getByRole("button", { name: "limits …" }).click();
-  const dialog = page.getByRole("dialog", { name: "What this blade is held to" });
+  const dialog = page.getByRole("dialog", { name: "Limits of this blade" });
   await dialog.getByRole("button", { name: "Change thickness behind the edge" }).click();
+  const most = dialog.getByLabel("no more than");
+  await most.fill("thin");
+  await expect(dialog.getByRole("button", { name: "Change the limit" })).toBeDisabled();
+  await expect(dialog.getByRole("status")).toContainText("Mend first: no more than.");
   await dialog.getByLabel("no less than").fill("0.1");
   await dialog.getByLabel("no more than").fill("0.3");
-  await dialog.getByRole("button", { name: "Hold it to this" }).click();
+  await dialog.getByRole("button", { name: "Change the limit" }).click();
   await expect(dialog.getByRole("alert")).toContainText("Say why");
-  await dialog.getByLabel("why").fill("only ever slices tomatoes");
-  await dialog.getByRole("button", { name: "Hold it to this" }).click();
+  await dialog.getByLabel("Reason").fill("only ever slices tomatoes");
+  await dialog.getByRole("button", { name: "Change the limit" }).click();
   await expect(dialog).toContainText("0.10 mm to 0.30 mm, instead of 0.35 mm to 0.65 mm");
   await dialog.getByRole("button", { name: "Close" }).click();
   await saved(page);

@@ -101,7 +101,7 @@ test("dragging the tip, a taper point and the scribe redraws what depends on the
   expect(tip).toBeLessThan(122);
   await page.getByRole("button", { name: "edge", exact: true }).click();
   expect(Number(await page.getByLabel("edge node 3, from the junction").inputValue())).toBe(tip);
-  await drag(/^Thickness at 10\.00:/, 0, -12);
+  await drag(/^Thickness at 10\.00 mm:/, 0, -12);
   expect(Number(await page.getByLabel("Thickness, row 3, thick").inputValue())).toBeGreaterThan(4.3);
   await page.mouse.move(500, 560);
   await page.mouse.down();

@@ -53,10 +53,10 @@ test("a newcomer's path: questions, blade, tip, taper, bevel, a finding and its 
   await saved(page);
 
   // The template, measured.
-  await page.getByRole("button", { name: /^Take it out/ }).click();
+  await page.getByRole("button", { name: /^Export:/ }).click();
   const [taken] = await Promise.all([
     page.waitForEvent("download"),
-    page.getByRole("button", { name: "Take the template" }).click(),
+    page.getByRole("button", { name: "Export template" }).click(),
   ]);
   expect(taken.suggestedFilename()).toBe("first-of-all-template-A4.pdf");
   const [sheet] = await readPdf(new Uint8Array(readFileSync(await taken.path())));
@@ -77,7 +77,7 @@ test("a newcomer's path: questions, blade, tip, taper, bevel, a finding and its 
 test("each of the other files is handed over, and a solid being written can be stopped", async ({ page }) => {
   const rows = await (await page.request.get("/api/blades")).json();
   await page.goto(`/blades/${rows[0].id}/shape`);
-  await page.getByRole("button", { name: /^Take it out/ }).click();
+  await page.getByRole("button", { name: /^Export:/ }).click();
   for (const [name, ending, holds] of [
     ["DXF", ".dxf", "OUTLINE"],
     ["SVG", ".svg", 'id="OUTLINE"'],
@@ -88,13 +88,13 @@ test("each of the other files is handed over, and a solid being written can be s
   ] as const) {
     const [taken] = await Promise.all([
       page.waitForEvent("download"),
-      page.getByRole("button", { name: `Take the ${name}`, exact: true }).click(),
+      page.getByRole("button", { name: `Export ${name}`, exact: true }).click(),
     ]);
     expect(taken.suggestedFilename()).toMatch(new RegExp(`${ending.replace(".", "\\.")}$`));
     expect(readFileSync(await taken.path(), "utf8")).toContain(holds);
   }
-  await page.getByRole("button", { name: "Take the STL", exact: true }).click();
+  await page.getByRole("button", { name: "Export STL", exact: true }).click();
   await expect(page.getByRole("progressbar", { name: "Writing the STL" })).toBeVisible();
   await page.getByRole("button", { name: "Stop" }).click();
-  await expect(page.getByRole("button", { name: "Take the STL", exact: true })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Export STL", exact: true })).toBeVisible();
 });

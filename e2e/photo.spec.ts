@@ -53,7 +53,7 @@ test("a photo laid under the outline takes its scale from two marks, and stays w
   await between.fill("8 in");
   await between.press("Enter");
   await expect(between).toHaveValue("203.2");
-  await page.getByRole("button", { name: "mirror it" }).click();
+  await page.getByRole("button", { name: "Mirror", exact: true }).click();
   await page.getByLabel("Strength").fill("40");
   await page.getByLabel("Strength").press("Enter");
   await saved(page);
@@ -66,7 +66,10 @@ test("a photo laid under the outline takes its scale from two marks, and stays w
 
   await openBlade(page, id, "shape");
   await expect(picture).toHaveAttribute("opacity", "0.4");
-  await page.getByRole("button", { name: "take it away" }).click();
+  await page
+    .getByRole("region", { name: "Photo under it" })
+    .getByRole("button", { name: "Remove", exact: true })
+    .click();
   await expect(picture).toHaveCount(0);
   await page.keyboard.press("Control+z");
   await expect(picture).toHaveCount(1);

@@ -60,7 +60,7 @@ function likedKnife(page: Page): Promise<string> {
 /** The spec sheet's page as a picture: taken out of the program, and drawn by a general-purpose PDF reader. */
 async function takeSpec(page: Page, path: string): Promise<void> {
   await page.goto(`${LARDER}/check`, { waitUntil: "networkidle" });
-  await page.getByRole("button", { name: /^Take it out/ }).click();
+  await page.getByRole("button", { name: /^Export:/ }).click();
   const [sheet] = await Promise.all([
     page.waitForEvent("download"),
     page.getByRole("button", { name: "Take the spec sheet" }).click(),
@@ -120,9 +120,7 @@ try {
     await page.getByLabel("Blade file or drawing").setInputFiles(drawing);
     await page.getByRole("dialog").waitFor();
   });
-  await take("take-out", `${FEN_HOOK}/shape`, () =>
-    page.getByRole("button", { name: /^Take it out/ }).click(),
-  );
+  await take("take-out", `${FEN_HOOK}/shape`, () => page.getByRole("button", { name: /^Export:/ }).click());
   await take("revisions", `${FEN_HOOK}/grind`, async () => {
     await page.getByLabel("Blade of the rack").selectOption({ label: "Bracken chopper" });
     await page.getByRole("button", { name: "Revisions" }).click();

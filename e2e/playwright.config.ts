@@ -22,6 +22,8 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     launchOptions: CHROMIUM,
     trace: "off",
+    // A control that never comes is told before the whole test ends.
+    actionTimeout: 180_000,
   },
   webServer: {
     command: "node ../scripts/e2e-server.mjs",

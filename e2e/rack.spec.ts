@@ -17,7 +17,7 @@ test("a blade is started from its purpose and size, within its limits", async ({
   await expect(page.getByRole("region", { name: "Findings" })).toContainText("All well.");
 });
 
-test("rename, copy, mark, archive, throw away; everything can be taken back", async ({ page }) => {
+test("rename, copy, mark, archive, delete; everything can be taken back", async ({ page }) => {
   await makeBlade(page.request, "Handled one");
   await page.goto("/");
   await page.getByRole("searchbox").fill("Handled");
@@ -34,7 +34,7 @@ test("rename, copy, mark, archive, throw away; everything can be taken back", as
   await expect(row("Handled well (copy)")).toBeVisible();
   await choose("Handled well (copy)", "Mark as finished");
   await expect(row("Handled well (copy)")).toContainText("finished");
-  await choose("Handled well (copy)", "Put in the archive");
+  await choose("Handled well (copy)", "Archive");
   await expect(row("Handled well (copy)")).toHaveCount(0);
   await page.getByRole("radio", { name: "archive" }).click();
   await expect(row("Handled well (copy)")).toBeVisible();
@@ -49,7 +49,7 @@ test("rename, copy, mark, archive, throw away; everything can be taken back", as
     .click();
   await expect(row("Handled well")).toBeVisible();
   await page.getByRole("searchbox").fill("no such knife");
-  await expect(page.getByText("Nothing on the rack answers to")).toBeVisible();
+  await expect(page.getByText("Nothing on the rack matches")).toBeVisible();
 });
 
 test("an earlier revision comes back, and that can be undone", async ({ page }) => {
@@ -69,7 +69,7 @@ test("an earlier revision comes back, and that can be undone", async ({ page }) 
   await expect(beside.getByRole("row", { name: /^plunge/ })).toContainText("radius 4.00");
   await expect(beside.getByRole("row", { name: /^plunge/ })).toContainText("radius 7.00");
   await expect(beside.getByRole("row", { name: /^Height/ })).toHaveCount(0);
-  await dialog.getByRole("listitem").last().getByRole("button", { name: "Bring back" }).click();
+  await dialog.getByRole("listitem").last().getByRole("button", { name: "Restore" }).click();
   await expect(radius).toHaveValue("4");
   await saved(page);
   await page.keyboard.press("Control+z");
@@ -79,7 +79,7 @@ test("an earlier revision comes back, and that can be undone", async ({ page }) 
 
 test("an address that leads nowhere says so", async ({ page }) => {
   await page.goto("/nowhere");
-  await expect(page.getByRole("heading", { name: "Nothing lies here" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "There is no such page" })).toBeVisible();
   await page.goto("/blades/00000000-0000-0000-0000-000000000000/grind");
   await expect(page.getByRole("alert")).toContainText("no such blade");
 });

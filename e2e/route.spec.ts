@@ -45,7 +45,7 @@ test("stages are ticked, dragged by keys, warned of, taken out, undone; notes an
   await page.getByRole("button", { name: "Move Layout in the order" }).focus();
   await page.keyboard.press("Space");
   const told = page.getByRole("status").filter({ hasText: /draggable item/i });
-  await expect(told).toContainText("Picked up");
+  await expect(told).toContainText(/Picked up|moved over/);
   for (let i = 0; i < 3; i++) {
     const before = await told.innerText();
     await page.keyboard.press("ArrowUp");
@@ -58,7 +58,7 @@ test("stages are ticked, dragged by keys, warned of, taken out, undone; notes an
     "stands after layout",
   );
 
-  await page.getByRole("button", { name: "Take Etch out of the route" }).click();
+  await page.getByRole("button", { name: "Remove Etch from the route" }).click();
   await expect(row(page, "Etch")).toHaveCount(0);
   await page.getByRole("button", { name: "Rough bevels", exact: true }).click();
   await page.getByLabel("Note for whoever goes on").fill("left at 1.3, the guide is in the top drawer");
@@ -75,7 +75,7 @@ test("stages are ticked, dragged by keys, warned of, taken out, undone; notes an
     "left at 1.3, the guide is in the top drawer",
   );
 
-  await page.getByRole("button", { name: /^Take it out/ }).click();
+  await page.getByRole("button", { name: /^Export:/ }).click();
   for (const [name, ending, holds] of [
     ["route sheet", "-route-A4.pdf", "%PDF"],
     ["route as CSV", "-route.csv", "Rough bevels"],
@@ -83,7 +83,7 @@ test("stages are ticked, dragged by keys, warned of, taken out, undone; notes an
   ] as const) {
     const [taken] = await Promise.all([
       page.waitForEvent("download"),
-      page.getByRole("button", { name: `Take the ${name}`, exact: true }).click(),
+      page.getByRole("button", { name: `Export ${name}`, exact: true }).click(),
     ]);
     expect(taken.suggestedFilename()).toContain(ending);
     expect(readFileSync(await taken.path(), "latin1")).toContain(holds);
@@ -99,13 +99,13 @@ test("a belt that is gone is planned round, in the stores and on the route", asy
   await page.getByLabel("On hand of alumina P220").fill("0");
   await expect(page.getByText("saved", { exact: true })).toBeVisible();
   await page.getByLabel("On hand of alumina P180").fill("some");
-  await expect(page.getByText("a whole number from 0 to 10000")).toBeVisible();
+  await expect(page.getByText("Write a whole number from 0 to 10000.")).toBeVisible();
   await page.getByLabel("On hand of alumina P180").fill("4");
 
   await page.getByLabel(/^Belt/).selectOption({ label: "ceramic P36" });
-  await page.getByRole("button", { name: "write down" }).click();
-  await expect(page.getByText(/1 written down: 127 mm³ a minute/)).toBeVisible();
-  await page.getByRole("button", { name: "reckon with it" }).click();
+  await page.getByRole("button", { name: "Add", exact: true }).click();
+  await expect(page.getByText(/1 recorded: 127 mm³ a minute/)).toBeVisible();
+  await page.getByRole("button", { name: "Use this rate" }).click();
   await expect(page.getByRole("row").filter({ hasText: "538" })).toContainText("127 mm³/min");
   await expect(page.getByText("saved", { exact: true })).toBeVisible();
 

@@ -28,6 +28,7 @@ test("changed with the network gone, left for Stores, and gone back to: what was
     page
       .getByText("The server does not answer.")
       .or(page.getByRole("heading", { name: "Stores" }))
+      .or(page.getByText("This part of the program could not be fetched."))
       .first(),
   ).toBeVisible();
   await page.goBack();
@@ -79,7 +80,8 @@ test("two tabs closed with work unsaved: both are offered with their times; one 
   const dialog = page.getByRole("dialog", { name: "Unsaved work from before" });
   const offered = dialog.getByRole("listitem");
   await expect(offered).toHaveCount(2);
-  for (const one of await offered.all()) await expect(one).toContainText(/From \d\d:\d\d: the blade/);
+  for (const one of await offered.all())
+    await expect(one).toContainText(/From \d\d:\d\d( [AP]M)?: the blade/);
   // Put off, it is offered again.
   await dialog.getByRole("button", { name: "Decide later" }).click();
   await expect(radius(page)).toHaveValue("4");
@@ -151,7 +153,7 @@ test("what was deleted is taken back from its list: a blade, a run, a stage", as
   const stages = page.getByRole("table", { name: "Stages" });
   await expect(stages).toContainText("Hand finish");
   await saved(page);
-  await page.getByRole("button", { name: "Take Hand finish out of the route" }).click();
+  await page.getByRole("button", { name: "Remove Hand finish from the route" }).click();
   await saved(page);
   const back = page.getByRole("button", { name: "Put Hand finish back" });
   await page.reload();

@@ -8,7 +8,7 @@ export function Lost() {
   // A page that was built anew since this one was loaded is fetched by loading again.
   const isStale = error instanceof TypeError && /import|fetch|module/i.test(error.message);
   return (
-    <main className="mx-auto max-w-xl p-10">
+    <div className="mx-auto max-w-xl p-10">
       <h1 className="text-2xl font-bold">{error ? "Something went wrong" : "There is no such page"}</h1>
       <p className="mt-3 text-faint">
         {!error && "The address leads nowhere. The blade may have been deleted."}
@@ -33,6 +33,6 @@ export function Lost() {
           </button>
         )}
       </div>
-    </main>
+    </div>
   );
 }

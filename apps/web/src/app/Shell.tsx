@@ -1,6 +1,7 @@
 import { Moon, Sun } from "lucide-react";
 import { useEffect } from "react";
 import { Link, NavLink, Outlet, useNavigation } from "react-router";
+import { fetchAhead } from "../parts/later.ts";
 import { Notices } from "../parts/Notices.tsx";
 import { useSettings } from "./settings.ts";
 
@@ -10,13 +11,20 @@ const PLACES = [
   { to: "/stores", name: "Stores" },
 ] as const;
 
-/** The room: a thin rail at the far left, and the page. */
-export function Shell() {
+/** After the page that is gone to: what it asks for itself comes first. */
+const AHEAD_AFTER_MS = 2_000;
+
+/** The room: a thin rail at the far left, and the page. `ahead` are pages that are fetched while nothing else is done. */
+export function Shell({ ahead }: { ahead: readonly (() => Promise<unknown>)[] }) {
   const { theme, setTheme } = useSettings();
   const { state } = useNavigation();
   useEffect(() => {
     document.documentElement.dataset.theme = theme;
   }, [theme]);
+  useEffect(() => {
+    const later = setTimeout(() => fetchAhead(ahead), AHEAD_AFTER_MS);
+    return () => clearTimeout(later);
+  }, [ahead]);
   const isDark = theme === "dark";
   return (
     <div className="flex h-full">
@@ -54,7 +62,12 @@ export function Shell() {
           {isDark ? <Sun className="size-5" aria-hidden /> : <Moon className="size-5" aria-hidden />}
         </button>
       </nav>
-      <main id="page" tabIndex={-1} aria-busy={state === "loading"} className="min-w-0 flex-1 outline-none">
+      <main
+        id="page"
+        tabIndex={-1}
+        aria-busy={state === "loading" || undefined}
+        className="min-w-0 flex-1 outline-none"
+      >
         <Outlet />
       </main>
       <Notices />

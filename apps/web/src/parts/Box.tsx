@@ -256,6 +256,8 @@ function ValueBox({
       align="right"
       suffix={suffix}
       hint={hint}
+      // Not a number pad: fractions, signs and units are typed too.
+      inputMode="text"
       text={text ?? shown}
       why={why}
       onText={accept}

@@ -2,9 +2,10 @@ import type { Mesh } from "@true-spine/core/blade/mesh.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { proxy, type Remote } from "comlink";
-import { lazy, Suspense } from "react";
+import { Suspense } from "react";
 import { useSettings } from "../app/settings.ts";
 import { useFile } from "../blade/screen.ts";
+import { later } from "../parts/later.ts";
 import { PlainButton } from "../parts/PlainButton.tsx";
 import { Question } from "../parts/Question.tsx";
 import { useWork } from "../workers/useWork.ts";
@@ -12,7 +13,7 @@ import { WorkTrouble } from "../workers/WorkTrouble.tsx";
 import type { Workers } from "../workers/workers.ts";
 import { THICKNESS_GRADIENT } from "./colours.ts";
 
-const Scene = lazy(() => import("./Scene.tsx").then((module) => ({ default: module.Scene })));
+const Scene = later(async () => (await import("./Scene.tsx")).Scene);
 
 /** The same blade in three dimensions, coloured by thickness: meshed in a worker that can be stopped. */
 export function Solid({ onClose }: { onClose: () => void }) {
@@ -85,9 +86,11 @@ async function meshed(
   file: Blade,
   tell: (meshed: Meshed) => void,
 ): Promise<void> {
-  const mesh = await remote.mesh(
-    file,
-    proxy((share: number) => tell({ mesh: null, share })),
-  );
+  let mesh: Mesh | null = null;
+  // What is told of the way comes by a port of its own: the last of it may come after the mesh.
+  const onProgress = proxy((share: number) => {
+    if (!mesh) tell({ mesh: null, share });
+  });
+  mesh = await remote.mesh(file, onProgress);
   tell({ mesh, share: 1 });
 }

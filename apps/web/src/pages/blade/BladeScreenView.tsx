@@ -1,8 +1,9 @@
 import type { BladeWithFile } from "@true-spine/core/contract.ts";
-import { lazy, memo, Suspense, useLayoutEffect } from "react";
+import { memo, Suspense, useEffect, useLayoutEffect } from "react";
 import { Navigate, useParams } from "react-router";
 import { useFile, useFilePart, useRail, useSaveStatus, useScreen } from "../../blade/screen.ts";
 import { EDIT_MARK } from "../../blade/store.ts";
+import { fetchAhead, later } from "../../parts/later.ts";
 import { useTitle } from "../../parts/useTitle.ts";
 import { SaveTrouble } from "../../saving/SaveTrouble.tsx";
 import { useJudging } from "../../workers/judge.ts";
@@ -16,10 +17,9 @@ import { Tray } from "./Tray.tsx";
 import { useKeys } from "./useKeys.ts";
 
 const EDIT_MEASURE = "true-spine-edit-drawn";
-const ExportPanel = lazy(() =>
-  import("./ExportPanel.tsx").then((module) => ({ default: module.ExportPanel })),
-);
-const Solid = lazy(() => import("../../solid/Solid.tsx").then((module) => ({ default: module.Solid })));
+const ExportPanel = later(async () => (await import("./ExportPanel.tsx")).ExportPanel);
+const Solid = later(async () => (await import("../../solid/Solid.tsx")).Solid);
+const AHEAD = [...BLADE_PAGES.map(({ Page }) => Page.load), ExportPanel.load];
 
 /** A blade's screen: header, the page, findings. */
 export function BladeScreenView({ row }: { row: BladeWithFile }) {
@@ -28,6 +28,7 @@ export function BladeScreenView({ row }: { row: BladeWithFile }) {
   const name = useFilePart((file) => file.name);
   useKeys();
   useTitle(current?.name, name);
+  useEffect(() => fetchAhead(AHEAD), []);
   if (!current) return <Navigate to="../grind" relative="path" replace />;
   return (
     <div className="flex h-full flex-col">

@@ -9,6 +9,7 @@ import { AngleBox, LengthBox } from "../../parts/Box.tsx";
 import { SmallButton } from "../../parts/Group.tsx";
 import { PlainButton } from "../../parts/PlainButton.tsx";
 import { Question } from "../../parts/Question.tsx";
+import { refusedWords, useRefused, WithRefusals } from "../../parts/refusals.tsx";
 import { TextBox } from "../../parts/TextBox.tsx";
 
 type Bounds = { least: number | null; most: number | null };
@@ -84,12 +85,14 @@ function LimitItem({ limit, purpose }: { limit: Limit; purpose: Purpose }) {
         )}
       </div>
       {isEditing && (
-        <LimitForm
-          limit={limit}
-          start={{ ...own, ...changed }}
-          reason={changed?.reason ?? ""}
-          onDone={() => setIsEditing(false)}
-        />
+        <WithRefusals>
+          <LimitForm
+            limit={limit}
+            start={{ ...own, ...changed }}
+            reason={changed?.reason ?? ""}
+            onDone={() => setIsEditing(false)}
+          />
+        </WithRefusals>
       )}
     </li>
   );
@@ -111,6 +114,7 @@ function LimitForm({
   const [bounds, setBounds] = useState(start);
   const [reason, setReason] = useState(before);
   const [why, setWhy] = useState<string | null>(null);
+  const refused = refusedWords(useRefused());
   const Box = limit === "edgeAngle" ? AngleBox : LengthBox;
   const asks = ASKS[limit];
   const put = () => {
@@ -157,10 +161,15 @@ function LimitForm({
           setWhy(null);
         }}
       />
-      <PlainButton type="submit" kind="main">
+      <PlainButton type="submit" kind="main" disabled={refused !== null}>
         Change the limit
       </PlainButton>
       <PlainButton onClick={onDone}>Cancel</PlainButton>
+      {refused && (
+        <p role="status" className="w-full text-sm">
+          {refused}
+        </p>
+      )}
     </form>
   );
 }

@@ -1,40 +1,40 @@
-import { type ComponentType, type LazyExoticComponent, lazy } from "react";
+import { type Later, later } from "../../parts/later.ts";
 
 export interface BladePage {
   readonly path: string;
   readonly name: string;
-  readonly Page: LazyExoticComponent<ComponentType>;
+  readonly Page: Later;
   /** What is wrong with the work is told on the page itself; the tray tells of the blade as it is drawn. */
   readonly isOfWork?: true;
 }
 
-/** The pages of a blade in working order: what is decided first stands first. Each is fetched when it is gone to. */
+/** The pages of a blade in working order: what is decided first stands first. Each is fetched when it is gone to, or when the first has been shown. */
 export const BLADE_PAGES: readonly BladePage[] = [
   {
     path: "shape",
     name: "Shape",
-    Page: lazy(() => import("../shape/ShapePage.tsx").then((module) => ({ default: module.ShapePage }))),
+    Page: later(async () => (await import("../shape/ShapePage.tsx")).ShapePage),
   },
   {
     path: "grind",
     name: "Grind",
-    Page: lazy(() => import("../grind/GrindPage.tsx").then((module) => ({ default: module.GrindPage }))),
+    Page: later(async () => (await import("../grind/GrindPage.tsx")).GrindPage),
   },
   {
     path: "route",
     name: "Route",
-    Page: lazy(() => import("../route/RoutePage.tsx").then((module) => ({ default: module.RoutePage }))),
+    Page: later(async () => (await import("../route/RoutePage.tsx")).RoutePage),
   },
   {
     path: "check",
     name: "Check",
     isOfWork: true,
-    Page: lazy(() => import("../check/CheckPage.tsx").then((module) => ({ default: module.CheckPage }))),
+    Page: later(async () => (await import("../check/CheckPage.tsx")).CheckPage),
   },
   {
     path: "log",
     name: "Log",
     isOfWork: true,
-    Page: lazy(() => import("../log/LogPage.tsx").then((module) => ({ default: module.LogPage }))),
+    Page: later(async () => (await import("../log/LogPage.tsx")).LogPage),
   },
 ];

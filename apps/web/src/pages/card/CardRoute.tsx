@@ -77,8 +77,11 @@ function Card() {
   const [ticked, setTicked] = useState<Stage | null>(null);
   const done = () => {
     if (!stage) return;
-    changeStage((one) => ({ ...one, done: new Date().toISOString() }));
-    setTicked(stage);
+    // What is done already keeps its time.
+    if (!stage.done) {
+      changeStage((one) => ({ ...one, done: new Date().toISOString() }));
+      setTicked(stage);
+    }
     go(index + 1);
   };
   const untick = (was: Stage) => {

@@ -27,13 +27,25 @@ interface Props {
 
 /** What was read, on strips that share the blade's x: the spots on the side view, then each against its wanted line and band. */
 export function CheckRail(props: Props) {
-  return <RailFrame>{(frame) => <Strips {...frame} {...props} />}</RailFrame>;
+  const { adding, point, stop } = useAdding();
+  return (
+    <>
+      <RailFrame>{(frame) => <Strips {...frame} {...props} onPoint={point} />}</RailFrame>
+      <AddPlace asked={props.asked} at={adding} onClose={stop} onGo={props.onGo} />
+    </>
+  );
 }
 
-function Strips({ scale, room, report, asked, currentKey, onGo }: Frame & Props) {
+function Strips({
+  scale,
+  room,
+  report,
+  currentKey,
+  onGo,
+  onPoint,
+}: Frame & Props & { onPoint: (x: number, y: number) => void }) {
   const file = useFile();
   const unit = useSettings((settings) => settings.unit);
-  const { adding, point, stop } = useAdding();
   const place = useSidePlace(file, scale, room * SHARES.side, TITLE_HEIGHT);
   const strips = useMemo(() => stripsOf(report), [report]);
   const measure = unit === "mm" ? 1 : MILLIMETRES_IN.inch;
@@ -48,7 +60,7 @@ function Strips({ scale, room, report, asked, currentKey, onGo }: Frame & Props)
           onDoubleClick={(event) => {
             const box = event.currentTarget.getBoundingClientRect();
             const y = (place.datum - (event.clientY - box.top)) / scale.perMm;
-            point(scale.mm(event.clientX - box.left), y);
+            onPoint(scale.mm(event.clientX - box.left), y);
           }}
         >
           <Spots
@@ -93,7 +105,6 @@ function Strips({ scale, room, report, asked, currentKey, onGo }: Frame & Props)
           show={(value) => showLength(value, unit, unit === "mm" ? 1 : undefined)}
         />
       </Strip>
-      <AddPlace asked={asked} at={adding} onClose={stop} onGo={onGo} />
     </>
   );
 }

@@ -64,7 +64,7 @@ export function FilesGroup({ stage }: { stage: StageKind }) {
       }
       setState({
         at: "failed",
-        why: `${error instanceof Error ? error.message : "It could not be brought in."} What was sent is kept; bring the same file again and only the rest is added.`,
+        why: `${error instanceof Error ? error.message : "It could not be imported."} What was sent is kept; import the same file again and only the rest is added.`,
       });
     }
   };

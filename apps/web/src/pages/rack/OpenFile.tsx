@@ -1,15 +1,16 @@
 import type { Fault } from "@true-spine/core/document/fault.ts";
 import { LONGEST_FILE } from "@true-spine/core/document/read-json.ts";
 import type { Read, ReadDrawing } from "@true-spine/formats/contours.ts";
-import { lazy, Suspense, useState } from "react";
+import { Suspense, useState } from "react";
 import { useNavigate } from "react-router";
 import { createBlade } from "../../api/blades.ts";
 import { FileBox } from "../../parts/FileBox.tsx";
+import { later } from "../../parts/later.ts";
 import { newId } from "../../saving/id.ts";
 import { askOnce, WorkFailed } from "../../workers/asking.ts";
 
-const NotOpened = lazy(async () => ({ default: (await import("./NotOpened.tsx")).NotOpened }));
-const LayOut = lazy(async () => ({ default: (await import("./LayOut.tsx")).LayOut }));
+const NotOpened = later(async () => (await import("./NotOpened.tsx")).NotOpened);
+const LayOut = later(async () => (await import("./LayOut.tsx")).LayOut);
 
 /** Largest drawing that is read at all, bytes, and how long reading one may take. */
 const LARGEST_DRAWING = 20_000_000;

@@ -2,11 +2,12 @@ import { useQueryClient } from "@tanstack/react-query";
 import type { BladeRow } from "@true-spine/core/contract.ts";
 import { type LengthUnit, showLength } from "@true-spine/core/units/length.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
-import { lazy, Suspense, useDeferredValue, useState } from "react";
+import { Suspense, useDeferredValue, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { takeBackBlade, useDeletedBlades, useRack } from "../../api/blades.ts";
 import { useSettings } from "../../app/settings.ts";
 import { DeletedList } from "../../parts/DeletedList.tsx";
+import { later } from "../../parts/later.ts";
 import { PlainButton } from "../../parts/PlainButton.tsx";
 import { SearchBox } from "../../parts/SearchBox.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
@@ -16,7 +17,7 @@ import { useTitle } from "../../parts/useTitle.ts";
 import { agoInWords } from "../../parts/when.ts";
 import { OpenFile } from "./OpenFile.tsx";
 
-const RowMenu = lazy(async () => ({ default: (await import("./RowMenu.tsx")).RowMenu }));
+const RowMenu = later(async () => (await import("./RowMenu.tsx")).RowMenu);
 
 /** All blades, as on a rack: each with its outline to one scale, what it is for, its figures and what is found. */
 export function Rack() {
