@@ -153,6 +153,19 @@ export function holesAlong(
   });
 }
 
+/** One more hole, in the middle of the widest stretch of the tang that has none; mm. */
+export function anotherHole(blade: Blade, diameter: number): { x: number; y: number; d: number } {
+  const ring = compileRing(blade.outline);
+  const handle = handleLength(ring);
+  const taken = (blade.holes ?? []).map(({ x }) => x).filter((x) => x < 0 && x > -handle);
+  const ends = [0, ...taken, -handle].sort((a, b) => b - a);
+  const gaps = ends.slice(1).map((to, i) => ({ from: ends[i]!, to }));
+  const { from, to } = gaps.reduce((a, b) => (b.from - b.to > a.from - a.to + 1e-9 ? b : a));
+  const x = (from + to) / 2;
+  const [low = 0, high = 0] = middleSpan(ring, x);
+  return { x: tidy(x), y: tidy((low + high) / 2), d: diameter };
+}
+
 function middleSpan(ring: Ring, x: number): readonly number[] {
   const spans = spansAt(ring, x);
   return spans[0] ?? [0, 0];

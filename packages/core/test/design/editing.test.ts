@@ -2,7 +2,7 @@ import { describe, expect, test } from "vitest";
 import { compileRing, ringPoints } from "../../src/blade/outline.ts";
 import { parseBlade } from "../../src/blade/parse.ts";
 import type { Blade, OutlineNode } from "../../src/blade/schema.ts";
-import { DRIVERS, holesAlong } from "../../src/design/drive.ts";
+import { anotherHole, DRIVERS, holesAlong } from "../../src/design/drive.ts";
 import { FAMILIES } from "../../src/design/families.ts";
 import { firstBlade } from "../../src/design/first.ts";
 import * as nodes from "../../src/design/nodes.ts";
@@ -65,6 +65,17 @@ test("holes are laid out evenly, in the middle of the tang", () => {
   expect(holes[1]!.x - holes[0]!.x).toBeCloseTo(holes[2]!.x - holes[1]!.x, 3);
   for (const { y } of holes) expect(y).toBeCloseTo(-12, 3);
   expect(parseBlade({ ...knife, holes }).ok).toBe(true);
+});
+
+test("holes added one at a time go where the tang has none, and every one is sound", () => {
+  const knife = changed(example("field"), (blade) => delete blade.holes);
+  for (let i = 0; i < 5; i++) {
+    knife.holes = [...(knife.holes ?? []), anotherHole(knife, 5)];
+    expect(parseBlade(knife).ok).toBe(true);
+  }
+  const xs = knife.holes!.map(({ x }) => x).sort((a, b) => a - b);
+  const gaps = xs.slice(1).map((x, i) => x - xs[i]!);
+  expect(Math.min(...gaps)).toBeGreaterThan(12);
 });
 
 describe("nodes", () => {

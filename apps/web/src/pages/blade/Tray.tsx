@@ -54,26 +54,29 @@ export function Tray() {
           <WorkTrouble what="The findings" trouble={trouble} onTry={tryAgain} />
         </div>
       )}
-      <button
-        type="button"
-        aria-expanded={isOpen}
-        onClick={toggle}
-        className="flex h-12 w-full items-center gap-3 px-4 text-left hover:bg-room"
-      >
-        {trouble ? (
-          <span className="flex-1 text-faint">Not judged.</span>
-        ) : judged ? (
-          <Line groups={groups} work={work} />
-        ) : (
-          <span className="flex-1 text-faint">Judging the blade …</span>
-        )}
-        <kbd className="rounded border border-frame px-1.5 text-xs text-faint">F</kbd>
-        {isOpen ? (
-          <ChevronDown className="size-4" aria-hidden />
-        ) : (
-          <ChevronUp className="size-4" aria-hidden />
-        )}
-      </button>
+      <div className="flex items-stretch">
+        <button
+          type="button"
+          aria-expanded={isOpen}
+          onClick={toggle}
+          className="flex h-12 min-w-0 flex-1 items-center gap-3 px-4 text-left hover:bg-room"
+        >
+          {trouble ? (
+            <span className="flex-1 text-faint">Not judged.</span>
+          ) : judged ? (
+            <Line groups={groups} work={work} />
+          ) : (
+            <span className="flex-1 text-faint">Judging the blade …</span>
+          )}
+          <kbd className="rounded border border-frame px-1.5 text-xs text-faint">F</kbd>
+          {isOpen ? (
+            <ChevronDown className="size-4" aria-hidden />
+          ) : (
+            <ChevronUp className="size-4" aria-hidden />
+          )}
+        </button>
+        {judged && !trouble && <OfWork work={work} />}
+      </div>
       <Announced findings={trouble || !judged?.isConfirmed ? null : findings} />
     </section>
   );
@@ -81,24 +84,14 @@ export function Tray() {
 
 /** The worst in a line. That all is well is only said where route and readings have nothing to fix or to watch either. */
 function Line({ groups, work }: { groups: readonly FindingGroup[]; work: WorkJudged | null }) {
-  const { id } = useScreen();
   const count = (severity: Severity) => groups.filter(({ finding }) => finding.severity === severity).length;
   const [fix, watch, note] = [count("fix"), count("watch"), count("note")];
   const [first] = groups;
   const worst = first && first.finding.severity !== "note" ? first.finding : null;
-  const ofWork = [
-    { path: "route", name: "Route", counts: work?.route },
-    { path: "check", name: "Check", counts: work?.check },
-  ].filter(({ counts }) => counts && counts.fix + counts.watch > 0);
-  const sign = worst
-    ? worst.severity
-    : ofWork.some(({ counts }) => counts!.fix > 0)
-      ? "fix"
-      : ofWork.length > 0
-        ? "watch"
-        : work?.isBehind
-          ? "note"
-          : "well";
+  const ofWork = troubled(work);
+  const isOfWorkFix = ofWork.some(({ counts }) => counts.fix > 0);
+  const sign =
+    worst?.severity ?? (isOfWorkFix ? "fix" : ofWork.length > 0 ? "watch" : work?.isBehind ? "note" : "well");
   return (
     <>
       <Sign of={sign} />
@@ -116,20 +109,31 @@ function Line({ groups, work }: { groups: readonly FindingGroup[]; work: WorkJud
         {fix > 0 && <Count of="fix" n={fix} words="to fix" />}
         {watch > 0 && <Count of="watch" n={watch} words="to watch" />}
         {note > 0 && <Count of="note" n={note} words={note === 1 ? "note" : "notes"} />}
-        {ofWork.map(({ path, name, counts }) => (
-          <Link
-            key={path}
-            to={`/blades/${id}/${path}`}
-            className="flex items-center gap-1.5 underline"
-            onClick={(event) => event.stopPropagation()}
-          >
-            <Sign of={counts!.fix > 0 ? "fix" : "watch"} className="size-3" />
-            {name}: {counts!.fix + counts!.watch}
-          </Link>
-        ))}
       </span>
     </>
   );
+}
+
+function troubled(work: WorkJudged | null) {
+  return [
+    { path: "route", name: "Route", counts: work?.route },
+    { path: "check", name: "Check", counts: work?.check },
+  ].flatMap(({ counts, ...page }) => (counts && counts.fix + counts.watch > 0 ? [{ ...page, counts }] : []));
+}
+
+/** Where the work has something to fix or to watch, and the way there. */
+function OfWork({ work }: { work: WorkJudged | null }) {
+  const { id } = useScreen();
+  return troubled(work).map(({ path, name, counts }) => (
+    <Link
+      key={path}
+      to={`/blades/${id}/${path}`}
+      className="flex items-center gap-1.5 border-l border-rule px-4 text-sm underline hover:bg-room"
+    >
+      <Sign of={counts.fix > 0 ? "fix" : "watch"} className="size-3" />
+      {name}: {counts.fix + counts.watch}
+    </Link>
+  ));
 }
 
 function Count({ of, n, words }: { of: Severity; n: number; words: string }) {

@@ -20,10 +20,11 @@ export function PullGroup() {
       <label className="flex items-center gap-2 text-sm">
         <input
           type="checkbox"
+          className="size-5"
           checked={isShown}
           onChange={(event) => rail.setState({ isOtherPullShown: event.currentTarget.checked })}
         />
-        {isNow ? "draw it followed, too" : "draw it pulled straight, too"}
+        {isNow ? "Draw it followed, too" : "Draw it pulled straight, too"}
       </label>
       {(isNow || isShown) && <Told isNow={isNow} />}
     </Group>
@@ -50,7 +51,7 @@ function Told({ isNow }: { isNow: boolean }) {
       </p>
       <div>
         <SmallButton onClick={() => rail.setState({ scribe: Math.round(told.from * 10) / 10 })}>
-          scribe to where it starts
+          Go to where it starts
         </SmallButton>
       </div>
     </>

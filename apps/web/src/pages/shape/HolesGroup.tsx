@@ -1,5 +1,5 @@
 import type { Hole } from "@true-spine/core/blade/schema.ts";
-import { holesAlong } from "@true-spine/core/design/drive.ts";
+import { anotherHole, holesAlong } from "@true-spine/core/design/drive.ts";
 import { X } from "lucide-react";
 import { useState } from "react";
 import { useFilePart } from "../../blade/screen.ts";
@@ -35,9 +35,7 @@ export function HolesGroup() {
             onClick={() =>
               setWhy(
                 press((copy) => {
-                  const tang = copy.outline.tang.map((node) => node.at);
-                  const x = holes.length > 0 ? Math.min(...holes.map((hole) => hole.x)) - 20 : -25;
-                  copy.holes = [...holes, { x, y: Math.min(...tang.map((at) => at[1])) / 2, d: 5 }];
+                  copy.holes = [...holes, anotherHole(copy, holes[0]?.d ?? 5)];
                 }),
               )
             }

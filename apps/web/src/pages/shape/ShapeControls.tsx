@@ -163,7 +163,7 @@ function FalseEdgeGroup() {
               })
             }
           >
-            add one
+            Add one
           </SmallButton>
         }
       >
