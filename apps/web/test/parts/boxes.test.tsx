@@ -1,8 +1,8 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { useState } from "react";
 import { afterEach, describe, expect, test, vi } from "vitest";
-import { CountBox, LengthBox, NumberBox } from "../src/parts/Box.tsx";
-import { Segmented } from "../src/parts/Segmented.tsx";
+import { CountBox, LengthBox, NumberBox } from "../../src/parts/Box.tsx";
+import { Segmented } from "../../src/parts/Segmented.tsx";
 
 afterEach(cleanup);
 const type = (label: string, text: string) =>

@@ -1,7 +1,7 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { expect, test } from "vitest";
-import { leanPlunge, movePlunge, raiseLine } from "../src/blade/move-bevel.ts";
-import { knife } from "./knife.ts";
+import { leanPlunge, movePlunge, raiseLine } from "../../src/blade/move-bevel.ts";
+import { knife } from "../knife.ts";
 
 const twoSided = () => {
   const blade = knife();

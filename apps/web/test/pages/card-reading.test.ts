@@ -3,9 +3,9 @@ import { firstRoute } from "@true-spine/core/route/first.ts";
 import { reportOf } from "@true-spine/core/route/report.ts";
 import { USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
 import { describe, expect, test } from "vitest";
-import { lastOnCard, toReading } from "../src/pages/card/card-reading.ts";
-import { stagesToCheck, stageToCheck } from "../src/pages/check/stage.ts";
-import { knife } from "./knife.ts";
+import { lastOnCard, toReading } from "../../src/pages/card/card-reading.ts";
+import { stagesToCheck, stageToCheck } from "../../src/pages/check/stage.ts";
+import { knife } from "../knife.ts";
 
 const blade = knife();
 const route = firstRoute(blade);

@@ -3,8 +3,8 @@ import { reportOf } from "@true-spine/core/route/report.ts";
 import type { StageKind, TakenReading } from "@true-spine/core/route/schema.ts";
 import { USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
 import { expect, test } from "vitest";
-import { standingOf, told } from "../src/pages/card/last-reading.ts";
-import { knife } from "./knife.ts";
+import { standingOf, told } from "../../src/pages/card/last-reading.ts";
+import { knife } from "../knife.ts";
 
 const blade = knife();
 const route = firstRoute(blade);

@@ -1,6 +1,6 @@
 import { describe, expect, test, vi } from "vitest";
-import type { WorkFailed } from "../src/workers/asking.ts";
-import { type Answering, lastAsked } from "../src/workers/last-asked.ts";
+import type { WorkFailed } from "../../src/workers/asking.ts";
+import { type Answering, lastAsked } from "../../src/workers/last-asked.ts";
 
 /** A worker that is never spoken to: what answers is the function under test's own. */
 const worker = () => {

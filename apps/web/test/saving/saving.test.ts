@@ -1,9 +1,9 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
-import type { KeptDraft } from "../src/saving/browser-store.ts";
-import type { Save } from "../src/saving/saving.ts";
-import { pretendBrowser, settled } from "./browser.ts";
-import { knife, radiusOf } from "./knife.ts";
+import type { KeptDraft } from "../../src/saving/browser-store.ts";
+import type { Save } from "../../src/saving/saving.ts";
+import { pretendBrowser, settled } from "../browser.ts";
+import { knife, radiusOf } from "../knife.ts";
 
 interface Sent {
   file: Blade;
@@ -65,9 +65,9 @@ const pass = async (ms: number) => {
 
 /** Opens the blade in the tab that is open: what it found there, and its saving. */
 async function openHere(id = "one", revision = 1) {
-  const { draftPlace, findDrafts, readDraft, takeUpDrafts } = await import("../src/saving/drafts.ts");
-  const { startSaving } = await import("../src/saving/saving.ts");
-  const { saveBlade } = await import("../src/api/blades.ts");
+  const { draftPlace, findDrafts, readDraft, takeUpDrafts } = await import("../../src/saving/drafts.ts");
+  const { startSaving } = await import("../../src/saving/saving.ts");
+  const { saveBlade } = await import("../../src/api/blades.ts");
   const { parseBlade } = await import("@true-spine/core/blade/parse.ts");
   const isBlade = (value: unknown) => parseBlade(value).ok;
   const draftOf = (kept: KeptDraft) => readDraft<Blade>(kept, isBlade);
@@ -86,7 +86,7 @@ async function openHere(id = "one", revision = 1) {
 }
 
 const drafts = async () =>
-  (await (await import("../src/saving/browser-store.ts")).browserStore()).getAll("drafts");
+  (await (await import("../../src/saving/browser-store.ts")).browserStore()).getAll("drafts");
 const state = ({ saving }: Awaited<ReturnType<typeof openHere>>) => saving.state.getState();
 
 describe("a blade saves itself", () => {
@@ -314,7 +314,7 @@ describe("what a tab leaves behind", () => {
     browser.reload();
     const again = await openHere();
     expect(again.left).toHaveLength(2);
-    const { claimDrafts, forgetDrafts } = await import("../src/saving/drafts.ts");
+    const { claimDrafts, forgetDrafts } = await import("../../src/saving/drafts.ts");
     const [newer, older] = again.left;
     await claimDrafts(newer!.drafts);
     again.saving.adopt(again.draftOf(newer!.drafts[0]!)!);
@@ -342,7 +342,7 @@ describe("what a tab leaves behind", () => {
 
   test("this tab's own that is not sound any more is put aside, not written over", async () => {
     await typedOffline(8);
-    const store = await (await import("../src/saving/browser-store.ts")).browserStore();
+    const store = await (await import("../../src/saving/browser-store.ts")).browserStore();
     const [mine] = await store.getAll("drafts");
     await store.put("drafts", { ...mine!, draft: { latest: { name: "broken" }, base: 1, sent: null } });
     browser.reload();
@@ -383,16 +383,16 @@ describe("without a secure context", () => {
     Object.defineProperty(navigator, "locks", { value: undefined, configurable: true });
     vi.stubGlobal("crypto", { getRandomValues: crypto.getRandomValues.bind(crypto) });
     vi.useRealTimers();
-    const { newId } = await import("../src/saving/id.ts");
+    const { newId } = await import("../../src/saving/id.ts");
     const ids = Array.from({ length: 50 }, newId);
     for (const id of ids)
       expect(id).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
     expect(new Set(ids).size).toBe(50);
-    const first = await import("../src/saving/tab.ts");
+    const first = await import("../../src/saving/tab.ts");
     const mine = await first.thisTab();
     vi.resetModules();
     // A copy of the tab has its memory of the id, too; the first one still answers to it.
-    const copy = await import("../src/saving/tab.ts");
+    const copy = await import("../../src/saving/tab.ts");
     const theirs = await copy.thisTab();
     expect(theirs).not.toBe(mine);
     const living = await copy.livingTabs();

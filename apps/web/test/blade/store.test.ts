@@ -1,8 +1,8 @@
 import { describe, expect, test, vi } from "vitest";
-import { openBlade, whyNot } from "../src/blade/store.ts";
-import { scaleFor, ticks } from "../src/rail/scale.ts";
-import { thicknessColour } from "../src/solid/colours.ts";
-import { knife, radiusOf } from "./knife.ts";
+import { openBlade, whyNot } from "../../src/blade/store.ts";
+import { scaleFor, ticks } from "../../src/rail/scale.ts";
+import { thicknessColour } from "../../src/solid/colours.ts";
+import { knife, radiusOf } from "../knife.ts";
 
 const setRadius = (radius: number) => (copy: ReturnType<typeof knife>) => {
   if (copy.bevels.right.kind !== "none") copy.bevels.right.plunge.radius = radius;

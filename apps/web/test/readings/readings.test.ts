@@ -1,7 +1,7 @@
 import type { Reading } from "@true-spine/core/inspect/schema.ts";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
-import { readFigure, showFigure, unitOf } from "../src/readings/figures.ts";
-import { pretendBrowser, settled } from "./browser.ts";
+import { readFigure, showFigure, unitOf } from "../../src/readings/figures.ts";
+import { pretendBrowser, settled } from "../browser.ts";
 
 /** A server of a few lines: keeps readings by id, and may be away, or keep them and lose its answer. */
 function pretendServer() {
@@ -51,7 +51,7 @@ const NOTHING = { taken: [], struck: [] };
 const open: { stop(): void }[] = [];
 let browser: ReturnType<typeof pretendBrowser>;
 async function openKept(id = "b") {
-  const { keepReadings } = await import("../src/readings/kept.ts");
+  const { keepReadings } = await import("../../src/readings/kept.ts");
   const kept = await keepReadings(id, NOTHING);
   open.push(kept);
   return kept;
@@ -63,7 +63,7 @@ const settle = async () => {
   }
 };
 const rows = async () =>
-  (await (await import("../src/saving/browser-store.ts")).browserStore()).getAll("rows");
+  (await (await import("../../src/saving/browser-store.ts")).browserStore()).getAll("rows");
 
 beforeEach(() => {
   vi.useFakeTimers({ toFake: ["setTimeout", "clearTimeout", "Date"] });

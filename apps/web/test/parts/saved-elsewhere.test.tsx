@@ -1,6 +1,6 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, expect, test, vi } from "vitest";
-import { SavedElsewhere } from "../src/parts/SavedElsewhere.tsx";
+import { SavedElsewhere } from "../../src/parts/SavedElsewhere.tsx";
 
 afterEach(cleanup);
 

@@ -6,20 +6,20 @@ import { USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
 import type { ReactNode } from "react";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
 import { createStore } from "zustand";
-import { useSettings } from "../src/app/settings.ts";
-import { BladeProvider, type BladeScreen } from "../src/blade/screen.ts";
-import { type OpenBlade, openBlade } from "../src/blade/store.ts";
-import { CorrectionsGroup } from "../src/pages/check/CorrectionsGroup.tsx";
-import { DotStrip } from "../src/pages/check/DotStrip.tsx";
-import { FindingsList } from "../src/pages/check/FindingsList.tsx";
-import { LooksLikeGroup } from "../src/pages/check/LooksLikeGroup.tsx";
-import { PlacesGroup } from "../src/pages/check/PlacesGroup.tsx";
-import { ReadGroup } from "../src/pages/check/ReadGroup.tsx";
-import { ReadingsTable } from "../src/pages/check/ReadingsTable.tsx";
-import { StruckOut } from "../src/pages/check/StruckOut.tsx";
-import { SummaryGroup } from "../src/pages/check/SummaryGroup.tsx";
-import { scaleFor } from "../src/rail/scale.ts";
-import { knife } from "./knife.ts";
+import { useSettings } from "../../src/app/settings.ts";
+import { BladeProvider, type BladeScreen } from "../../src/blade/screen.ts";
+import { type OpenBlade, openBlade } from "../../src/blade/store.ts";
+import { CorrectionsGroup } from "../../src/pages/check/CorrectionsGroup.tsx";
+import { DotStrip, HIT } from "../../src/pages/check/DotStrip.tsx";
+import { FindingsList } from "../../src/pages/check/FindingsList.tsx";
+import { LooksLikeGroup } from "../../src/pages/check/LooksLikeGroup.tsx";
+import { PlacesGroup } from "../../src/pages/check/PlacesGroup.tsx";
+import { ReadGroup } from "../../src/pages/check/ReadGroup.tsx";
+import { ReadingsTable } from "../../src/pages/check/ReadingsTable.tsx";
+import { StruckOut } from "../../src/pages/check/StruckOut.tsx";
+import { SummaryGroup } from "../../src/pages/check/SummaryGroup.tsx";
+import { scaleFor } from "../../src/rail/scale.ts";
+import { knife } from "../knife.ts";
 
 const blade = { ...knife(), use: "field" };
 const route = firstRoute(blade);
@@ -299,9 +299,12 @@ describe("places of one's own, and the strips", () => {
         onGo={onGo}
       />,
     );
-    expect(container.querySelectorAll("circle")).toHaveLength(1);
+    // Each stands in a wide ring that a finger can meet.
+    const reach = [...container.querySelectorAll('circle[fill="transparent"]')];
+    expect(reach.map((ring) => Number(ring.getAttribute("r")))).toEqual([HIT, HIT, HIT]);
+    expect(container.querySelectorAll('circle:not([fill="transparent"])')).toHaveLength(1);
     expect(container.querySelectorAll("rect")).toHaveLength(1);
-    fireEvent.pointerDown(container.querySelector("circle")!);
+    fireEvent.pointerDown(reach[0]!);
     expect(onGo).toHaveBeenCalledWith({ what: "edge", u: 0.2 });
   });
 

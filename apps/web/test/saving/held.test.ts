@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
 import { createStore } from "zustand";
-import { heldOnce, savedNow } from "../src/saving/held.ts";
-import type { Trouble } from "../src/saving/trouble.ts";
+import { heldOnce, savedNow } from "../../src/saving/held.ts";
+import type { Trouble } from "../../src/saving/trouble.ts";
 
 function pretend() {
   const trouble = createStore<Trouble>()(() => ({ status: "saved", why: null, isKept: true }));

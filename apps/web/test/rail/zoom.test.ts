@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { expect, test } from "vitest";
-import { scaleFor } from "../src/rail/scale.ts";
-import { panned, pinched, showing, zoomed } from "../src/rail/zoom.ts";
+import { scaleFor } from "../../src/rail/scale.ts";
+import { panned, pinched, showing, zoomed } from "../../src/rail/zoom.ts";
 
 const all = { from: -14, to: 186 };
 
