@@ -59,9 +59,9 @@ const postmaster = () => {
 };
 const READY = /True Spine is ready: (http:\/\/\S+)/;
 async function ready(one: Started): Promise<string> {
-  await expect
-    .poll(() => READY.exec(one.said())?.[1] ?? one.child.exitCode, { timeout: 240_000 })
-    .toMatch(/^http/);
+  const isOver = () => READY.test(one.said()) || one.child.exitCode !== null;
+  await expect.poll(isOver, { timeout: 480_000 }).toBe(true);
+  expect(one.said()).toMatch(READY);
   return READY.exec(one.said())![1]!;
 }
 const healthOf = (url: string) =>

@@ -160,10 +160,16 @@ describe("instruments over their socket", () => {
 
   test("a reading before any name is no reading", async () => {
     const nobody = await plug();
-    const before = events.filter(({ event }) => event === "reading").length;
-    nobody.say("READ 0.5 mm");
+    nobody.say("READ 0.123 mm");
     await until(() => nobody.isClosed());
-    expect(events.filter(({ event }) => event === "reading")).toHaveLength(before);
+    // What is read afterwards is heard afterwards.
+    const somebody = await plug("HELLO caliper somebody");
+    await until(() => somebody.heard.includes("WELCOME"));
+    somebody.say("READ 0.456 mm");
+    await until(() => readings("somebody").length === 1);
+    const values = events.flatMap((one) => (one.event === "reading" ? [one.value] : []));
+    expect(values).toContain(0.456);
+    expect(values).not.toContain(0.123);
   });
 });
 

@@ -8,7 +8,7 @@ import { type StoreApi, useStore } from "zustand";
 import type { View } from "../rail/zoom.ts";
 import type { Trouble } from "../saving/trouble.ts";
 import type { WorkFailed } from "../workers/asking.ts";
-import type { Judged } from "../workers/judge.ts";
+import type { Judged } from "./judged.ts";
 import type { BladeSession } from "./session.ts";
 
 export type Panel = "commands" | "keys" | "history" | "limits" | "export";

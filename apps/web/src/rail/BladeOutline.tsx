@@ -1,8 +1,8 @@
 import { ringPoints } from "@true-spine/core/blade/outline.ts";
 import { fieldOf } from "../blade/derived.ts";
 import { useFile } from "../blade/screen.ts";
-import type { SidePlace } from "./SideView.tsx";
 import { pathThrough } from "./scale.ts";
+import type { SidePlace } from "./side-place.ts";
 
 /** The open blade's outline on layout blue, for what is drawn over it. */
 export function BladeOutline({ place: { px, py } }: { place: SidePlace }) {

@@ -1,8 +1,8 @@
 import { compileRing, type Ring, ringPoints, spansAt } from "@true-spine/core/blade/outline.ts";
 import { memo } from "react";
 import { useDocument, useDrawnPart } from "../blade/screen.ts";
-import type { SidePlace } from "./SideView.tsx";
 import { pathThrough } from "./scale.ts";
+import type { SidePlace } from "./side-place.ts";
 
 /** What is on the tang, drawn thin: how far the scales reach, their pins, or the parts over a hidden tang. */
 export const HandleOnKnife = memo(function HandleOnKnife({ place }: { place: SidePlace }) {

@@ -1,7 +1,7 @@
 import { laid } from "@true-spine/core/photo/place.ts";
 import { memo } from "react";
 import { useDocument } from "../blade/screen.ts";
-import type { SidePlace } from "./SideView.tsx";
+import type { SidePlace } from "./side-place.ts";
 
 /** The photo kept with this blade, at the blade's own scale, under its lines. */
 export const PhotoUnder = memo(function PhotoUnder({ place }: { place: SidePlace }) {

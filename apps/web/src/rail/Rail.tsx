@@ -12,10 +12,11 @@ import { type RailState, useFile, usePurpose, useRail, useScreen } from "../blad
 import { Chart, type Curve } from "./Chart.tsx";
 import { type Frame, RailFrame } from "./RailFrame.tsx";
 import { ScribeMark } from "./ScribeMark.tsx";
-import { type SidePlace, SideView, useSidePlace } from "./SideView.tsx";
+import { SideView } from "./SideView.tsx";
 import { SpineView, spineTimes } from "./SpineView.tsx";
 import { Strip } from "./Strip.tsx";
 import type { Scale } from "./scale.ts";
+import { type SidePlace, useSidePlace } from "./side-place.ts";
 import { fittedView, zoomed } from "./zoom.ts";
 
 /** The strips of a blade's drawing, with a page's own handles on the side view. */

@@ -6,7 +6,7 @@ import { fieldOf } from "../blade/derived.ts";
 import { useFile, useRail } from "../blade/screen.ts";
 import { useEdit } from "../blade/useEdit.ts";
 import { DrawnValue } from "./DrawnValue.tsx";
-import type { SidePlace } from "./SideView.tsx";
+import type { SidePlace } from "./side-place.ts";
 
 /** The grind line's height at the scribe, as a dimension square to the edge. */
 export function ScribeMark({ place }: { place: SidePlace }) {

@@ -1,8 +1,8 @@
 import type { DrawnLines, Line } from "@true-spine/core/blade/lines.ts";
-import { type Ring, ringPoints, spansAt } from "@true-spine/core/blade/outline.ts";
+import { ringPoints } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { driverOf } from "@true-spine/core/design/drive.ts";
-import { memo, type ReactNode, useMemo } from "react";
+import { memo, type ReactNode } from "react";
 import { fieldOf, linesOf } from "../blade/derived.ts";
 import { useDocument, useRail } from "../blade/screen.ts";
 import { useEdit } from "../blade/useEdit.ts";
@@ -10,33 +10,7 @@ import { DrawnValue } from "./DrawnValue.tsx";
 import { HandleOnKnife } from "./HandleOnKnife.tsx";
 import { PhotoUnder } from "./PhotoUnder.tsx";
 import { pathThrough, type Scale, ticks } from "./scale.ts";
-
-/** Where a side view draws: the rail's scale across, and the pixel row of the spine datum. */
-export interface SidePlace {
-  readonly scale: Scale;
-  readonly datum: number;
-  px(x: number): number;
-  py(y: number): number;
-}
-
-/** Pixel row of the datum: the whole blade in the middle of what is left below `top`, or, looked at closely, the steel that is in view above its edge. */
-function datumRow(ring: Ring, scale: Scale, height: number, top: number): number {
-  const tall = (ring.top - ring.bottom) * scale.perMm;
-  if (tall < height) {
-    const middle = (height - 12 + Math.min(top, height - 12 - tall)) / 2;
-    return middle + ((ring.top + ring.bottom) / 2) * scale.perMm;
-  }
-  const [low = ring.bottom, high = ring.top] = spansAt(ring, (scale.from + scale.to) / 2)[0] ?? [];
-  const isTaller = (high - low) * scale.perMm > height * 0.8;
-  return isTaller ? height * 0.78 + low * scale.perMm : height / 2 - 6 + ((low + high) / 2) * scale.perMm;
-}
-
-/** The same object while it is the same place: what stands still is then not drawn again. */
-export function useSidePlace(file: Blade, scale: Scale, height: number, top = 0): SidePlace {
-  const { ring } = fieldOf(file);
-  const datum = datumRow(ring, scale, height, top);
-  return useMemo(() => ({ scale, datum, px: scale.px, py: (y) => datum - y * scale.perMm }), [scale, datum]);
-}
+import type { SidePlace } from "./side-place.ts";
 
 /** The blade from its right side, at the rail's own scale in both directions, so that its shape is true. */
 export function SideView({

@@ -1,28 +1,14 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import type { Evaluation } from "@true-spine/core/evaluation.ts";
-import type { Finding, NotJudged } from "@true-spine/core/findings/finding.ts";
 import type { Beside } from "@true-spine/core/findings/judge.ts";
-import type { Balance } from "@true-spine/core/handle/balance.ts";
 import type { Remote } from "comlink";
 import { useEffect, useMemo } from "react";
 import { useOtherBlades } from "../api/blades.ts";
 import { useSettings } from "../app/settings.ts";
+import type { Judged } from "../blade/judged.ts";
 import { useDocument, useFile, useScreen } from "../blade/screen.ts";
 import type { Standing } from "./last-asked.ts";
 import { useWork } from "./useWork.ts";
 import type { Workers } from "./workers.ts";
-
-export interface Judged {
-  /** The file these figures belong to. */
-  readonly file: Blade;
-  readonly whole: Pick<Evaluation, "blade" | "forward">;
-  /** Of the knife, with what is on its tang. */
-  readonly balance: Pick<Balance, "mass" | "x" | "fromPlunge">;
-  readonly findings: readonly Finding[];
-  readonly notJudged: readonly NotJudged[];
-  /** Whether the remedies have been put to the test; until then none is shown. */
-  readonly isConfirmed: boolean;
-}
 
 interface Question {
   readonly file: Blade;

@@ -7,8 +7,8 @@ import { Workspace } from "../../parts/Workspace.tsx";
 import { Numbers } from "../../rail/Numbers.tsx";
 import { Rail } from "../../rail/Rail.tsx";
 import { Section } from "../../rail/Section.tsx";
-import type { SidePlace } from "../../rail/SideView.tsx";
 import { numbersAt } from "../../rail/scribe-numbers.ts";
+import type { SidePlace } from "../../rail/side-place.ts";
 import { WholeFigures } from "./WholeFigures.tsx";
 
 /** The strips, with a page's own handles on them, and beside them the section, the numbers and the page's own controls. */

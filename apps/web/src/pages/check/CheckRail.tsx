@@ -10,9 +10,9 @@ import { fieldOf } from "../../blade/derived.ts";
 import { useFile, useScreen } from "../../blade/screen.ts";
 import { BladeOutline } from "../../rail/BladeOutline.tsx";
 import { type Frame, RailFrame } from "../../rail/RailFrame.tsx";
-import { type SidePlace, useSidePlace } from "../../rail/SideView.tsx";
 import { Strip, TITLE_HEIGHT } from "../../rail/Strip.tsx";
 import { pathThrough } from "../../rail/scale.ts";
+import { type SidePlace, useSidePlace } from "../../rail/side-place.ts";
 import { AddPlace } from "./AddPlace.tsx";
 import { type Dot, DotStrip, HIT } from "./DotStrip.tsx";
 

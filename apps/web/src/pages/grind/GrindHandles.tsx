@@ -7,8 +7,8 @@ import { fieldOf, linesOf } from "../../blade/derived.ts";
 import { leanPlunge, movePlunge, raiseLine } from "../../blade/move-bevel.ts";
 import { useFile, useRail, useScreen } from "../../blade/screen.ts";
 import { Grip } from "../../rail/Grip.tsx";
-import type { SidePlace } from "../../rail/SideView.tsx";
 import { pathThrough } from "../../rail/scale.ts";
+import type { SidePlace } from "../../rail/side-place.ts";
 
 /** What can be taken hold of on the Grind page: the plunge, its lean, and the grind line's own rows. */
 export function GrindHandles({ place }: { place: SidePlace }) {

@@ -1,5 +1,5 @@
 import { useCallback } from "react";
-import type { SidePlace } from "../../rail/SideView.tsx";
+import type { SidePlace } from "../../rail/side-place.ts";
 import { BladeStrips } from "../blade/BladeStrips.tsx";
 import { GrindControls } from "./GrindControls.tsx";
 import { GrindHandles } from "./GrindHandles.tsx";

@@ -6,9 +6,9 @@ import { useFile } from "../../blade/screen.ts";
 import { BladeOutline } from "../../rail/BladeOutline.tsx";
 import { Chart, type Curve } from "../../rail/Chart.tsx";
 import { type Frame, RailFrame } from "../../rail/RailFrame.tsx";
-import { type SidePlace, useSidePlace } from "../../rail/SideView.tsx";
 import { Strip, TITLE_HEIGHT } from "../../rail/Strip.tsx";
 import { pathThrough } from "../../rail/scale.ts";
+import { type SidePlace, useSidePlace } from "../../rail/side-place.ts";
 import { stageInk } from "./stage-colours.ts";
 
 /** Share of the rail's height for the side view. */

@@ -2,7 +2,7 @@ import { laid, remarked, shifted, toBlade } from "@true-spine/core/photo/place.t
 import { useRef } from "react";
 import { useDocument, useRail, useScreen } from "../../blade/screen.ts";
 import { Grip } from "../../rail/Grip.tsx";
-import type { SidePlace } from "../../rail/SideView.tsx";
+import type { SidePlace } from "../../rail/side-place.ts";
 
 /** What a photo is taken hold of by while it is being laid: two marks that settle its scale, and the whole of it. */
 export function PhotoHandles({ place }: { place: SidePlace }) {

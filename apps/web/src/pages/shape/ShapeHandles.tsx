@@ -4,8 +4,8 @@ import { memo, useRef } from "react";
 import { moveNode } from "../../blade/move-node.ts";
 import { useDrawnPart, useScreen } from "../../blade/screen.ts";
 import { Grip } from "../../rail/Grip.tsx";
-import type { SidePlace } from "../../rail/SideView.tsx";
 import { tidy } from "../../rail/SpineView.tsx";
+import type { SidePlace } from "../../rail/side-place.ts";
 import { PhotoHandles } from "./PhotoHandles.tsx";
 
 const CHAINS = ["spine", "edge", "tang"] as const;

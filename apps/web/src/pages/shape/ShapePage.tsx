@@ -1,5 +1,5 @@
 import { useCallback } from "react";
-import type { SidePlace } from "../../rail/SideView.tsx";
+import type { SidePlace } from "../../rail/side-place.ts";
 import { BladeStrips } from "../blade/BladeStrips.tsx";
 import { ShapeControls } from "./ShapeControls.tsx";
 import { ShapeHandles } from "./ShapeHandles.tsx";
