@@ -2,8 +2,8 @@ import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { StandingDocument } from "@true-spine/core/contract.ts";
 import { type Instrument, USUAL_INSTRUMENTS } from "@true-spine/core/inspect/instrument.ts";
 import { instrumentsOf } from "@true-spine/core/inspect/instruments.ts";
-import { stageSteel } from "@true-spine/core/inspect/wanted.ts";
 import type { Held } from "@true-spine/core/inspect/wire.ts";
+import { stageSteel } from "@true-spine/core/route/ladder.ts";
 import { type Shop, USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
 import { measure } from "./measure.ts";
 import { cutPiece, type Fault, type Piece, type Taken } from "./piece.ts";
@@ -45,12 +45,12 @@ export class HiddenBench {
     );
     if (this.cached?.key !== key) {
       const wanted = check.file?.hardness ?? null;
-      const steel = stageSteel(row.file, route.file, shop.file ?? USUAL_SHOP, held.stage, wanted);
+      const { left, isSharpened } = stageSteel(row.file, route.file, shop.file ?? USUAL_SHOP, held.stage);
       const done = (check.file?.corrections ?? []).filter((one) => one.done && one.stage === held.stage);
       const piece = cutPiece({
         blade: row.file,
-        left: steel.left,
-        isSharpened: steel.isSharpened,
+        left,
+        isSharpened,
         faults: this.faults,
         taken: done.map((one) => carriedOut(one)),
         wander: { by: WANDER, phase: randomFrom(seedOf(held.blade)).next() * 6 },

@@ -51,7 +51,7 @@ function steelAt(piece: Piece, spot: Spot, jaw: number, whole: Whole, random: Ra
       return jawed(piece, u(), Math.max(0, spot.height! + random.normal() * HANDS.height), jaw);
     case "over": {
       const { x, y } = piece.edgeAt(u());
-      return piece.flats(x) / 2 + piece.half(spot.side!, x, y);
+      return piece.flats(x) / 2 + piece.half(spot.side!, x, y) + piece.rises(spot.side!, spot.u!);
     }
     case "line":
       return seen(piece.line(spot.side!, u()), HANDS.seen, random);
@@ -72,9 +72,9 @@ function steelAt(piece: Piece, spot: Spot, jaw: number, whole: Whole, random: Ra
     case "square":
       return piece.square;
     case "bow":
-      return whole.bow;
+      return whole.bow + piece.bow;
     case "twist":
-      return whole.twist;
+      return whole.twist + piece.twist;
     case "hardness":
       return whole.hardness;
   }

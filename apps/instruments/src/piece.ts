@@ -29,6 +29,10 @@ export type Fault =
       readonly phase: number;
     }
   | { readonly kind: "plunge-back"; readonly side: Side; readonly by: number; readonly lean: number }
+  /** The whole blade bent, the left flat hollow by so much in the middle; its faces are as they were ground. */
+  | { readonly kind: "bow"; readonly by: number }
+  /** Turned from heel to tip by so many degrees, the tip's edge to the left. */
+  | { readonly kind: "twist"; readonly by: number }
   | { readonly kind: "out-of-square"; readonly by: number }
   | { readonly kind: "wheel-swapped"; readonly diameter: number }
   | { readonly kind: "flats-not-true"; readonly heel: number; readonly tip: number }
@@ -60,6 +64,10 @@ export interface Piece {
   flats(x: number): number;
   /** Height of the grind line above the edge at a share of it, found by walking up; null where the bevel has no top. */
   line(side: Side, u: number): number | null;
+  /** How far a bent blade's edge stands off where it would be on the plate, with its heel pressed down on this side's other flat. */
+  rises(side: Side, u: number): number;
+  readonly bow: number;
+  readonly twist: number;
   plunge(side: Side): number | null;
   lean(side: Side): number | null;
   readonly square: number;
@@ -144,6 +152,23 @@ export function cutPiece({ blade, left, isSharpened, faults, taken = [], wander 
     return sum;
   };
 
+  /** The plane the apex lies in, as one side sees it. */
+  function apexOf(side: Side, F: number): number {
+    const { offset } = blade.edge;
+    if (typeof offset === "number") return side === "right" ? offset : -offset;
+    return offset === `${side}-face` ? F : -F;
+  }
+  /** Arc length at which the edge comes by x; below 0 where it does not. */
+  function alongAt(x: number): number {
+    for (let i = 0; i <= 2000; i++) {
+      const s = (i / 2000) * edge.length;
+      if (placeAt(edge, s).x >= x) return s;
+    }
+    return -1;
+  }
+  const total = (kind: "bow" | "twist") =>
+    faults.reduce((sum, fault) => (fault.kind === kind ? sum + fault.by : sum), 0);
+
   function plunge(side: Side): number | null {
     const bevel = bevelOn(blade, side);
     if (bevel.kind === "none") return null;
@@ -166,11 +191,24 @@ export function cutPiece({ blade, left, isSharpened, faults, taken = [], wander 
     const e = rows(behind, u) * share;
     const angle = blade.edge.angle[side];
     const dE = e > 0 ? e / Math.tan(angle * RAD) : 0;
-    const offset = typeof blade.edge.offset === "number" ? blade.edge.offset : 0;
-    const o = side === "right" ? offset : -offset;
     const F = planned(x) / 2;
+    const o = apexOf(side, F);
     let b: number;
     let slope: number;
+    if (bevel.pull === "straight") {
+      // One plane through where the plunge meets the edge, wherever the edge goes from there.
+      const at = placeAt(edge, Math.max(0, alongAt(bevel.plunge.x)));
+      const rest = (bevel.restAngle ?? 0) * RAD;
+      slope = Math.tan(bevel.angle * RAD);
+      const eFoot = rows(behind, Math.max(0, alongAt(bevel.plunge.x)) / edge.length) * share;
+      const dFoot = eFoot > 0 ? eFoot / Math.tan(angle * RAD) : 0;
+      const climbed = (y - at.y) * Math.cos(rest) - (x - at.x) * Math.sin(rest);
+      const turned = of("out-of-square").reduce((sum, { by }) => sum + sign(side) * by, 0);
+      const tilt = of("jig-zero").reduce((sum, { by }) => sum + by, turned);
+      const plane =
+        o + eFoot + (climbed - dFoot) * slope + d * (Math.tan(Math.atan(slope) + tilt * RAD) - slope);
+      return { h: plane + left.faces * Math.hypot(1, slope) + proud(side, u, slope), slope };
+    }
     if (bevel.set === "angle") {
       slope = Math.tan(bevel.angle * RAD);
       b = dE + (F - o - e) / slope;
@@ -225,8 +263,7 @@ export function cutPiece({ blade, left, isSharpened, faults, taken = [], wander 
     const cut = face(side, u, d, x, y);
     if (cut && line !== null && x - line - (y - placeAt(edge, foot.s).y) * tilt >= 0) surfaces.push(cut.h);
     if (isSharpened && blade.edge.angle[side] > 0) {
-      const offset = typeof blade.edge.offset === "number" ? blade.edge.offset : 0;
-      surfaces.push((side === "right" ? offset : -offset) + d * Math.tan(blade.edge.angle[side] * RAD));
+      surfaces.push(apexOf(side, planned(x) / 2) + d * Math.tan(blade.edge.angle[side] * RAD));
     }
     return Math.min(...surfaces);
   }
@@ -263,6 +300,19 @@ export function cutPiece({ blade, left, isSharpened, faults, taken = [], wander 
       }
       return high;
     },
+    rises(side, u) {
+      const { x, y } = edgeAt(u);
+      const length = tip.x;
+      const [bow, twist] = [total("bow"), total("twist") * RAD];
+      // The middle plane: a parabola for the bow, a turn about the spine that grows to the tip.
+      const right = bow * (1 - (2 * (x / length) - 1) ** 2) + twist * (x / length) * y;
+      const up = side === "right" ? right : -right;
+      // Hollow side down it stands on both its ends; crown down it is pressed until the ends lift alike.
+      const crown = side === "right" ? Math.max(0, -bow) : Math.max(0, bow);
+      return up + crown;
+    },
+    bow: total("bow"),
+    twist: total("twist"),
     plunge,
     lean,
     square: of("out-of-square").reduce((sum, { by }) => sum + by, 0),

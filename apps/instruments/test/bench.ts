@@ -5,7 +5,7 @@ import { figureOf } from "@true-spine/core/inspect/figure.ts";
 import { type InstrumentKind, USUAL_INSTRUMENTS } from "@true-spine/core/inspect/instrument.ts";
 import { QUANTITY } from "@true-spine/core/inspect/quantity.ts";
 import type { Reading, Spot } from "@true-spine/core/inspect/schema.ts";
-import { type StageSteel, stageSteel } from "@true-spine/core/inspect/wanted.ts";
+import { type BenchSteel, benchSteel } from "@true-spine/core/inspect/target.ts";
 import { firstRoute } from "@true-spine/core/route/first.ts";
 import type { Route, StageKind } from "@true-spine/core/route/schema.ts";
 import { USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
@@ -44,25 +44,25 @@ export const hollowKnife = () =>
 export interface Setup {
   readonly blade: Blade;
   readonly route: Route;
-  readonly steel: StageSteel;
+  readonly stage: BenchSteel;
 }
 
 export function setupOf(blade: Blade, stage: StageKind): Setup {
   const route = firstRoute(blade);
-  return { blade, route, steel: stageSteel(blade, route, USUAL_SHOP, stage, 60) };
+  return { blade, route, stage: benchSteel(blade, route, USUAL_SHOP, stage, 60) };
 }
 
 /** A piece cut for a stage, with faults and with a sound hand's wander. */
 export function pieceOf(
-  { blade, steel }: Setup,
+  { blade, stage }: Setup,
   faults: readonly Fault[],
   random: Random,
   taken: readonly Taken[] = [],
 ): Piece {
   return cutPiece({
     blade,
-    left: steel.left,
-    isSharpened: steel.isSharpened,
+    left: stage.left,
+    isSharpened: stage.isSharpened,
     faults,
     taken,
     wander: { by: 0.012, phase: random.next() * 6 },
@@ -73,7 +73,7 @@ export function pieceOf(
 export function roundOf(
   piece: Piece,
   spots: readonly Spot[],
-  stage: StageKind,
+  stage: string,
   random: Random,
   bias: Partial<Record<InstrumentKind, number>> = {},
 ): Reading[] {
@@ -87,11 +87,11 @@ export function roundOf(
   });
 }
 
-export function figuresOf({ steel }: Setup, readings: readonly Reading[]) {
+export function figuresOf({ stage }: Setup, readings: readonly Reading[]) {
   return readings.flatMap((reading) => {
     const { what, u, x, side, height } = reading;
     const spot = JSON.parse(JSON.stringify({ what, u, x, side, height })) as Spot;
-    return figureOf(steel, spot, [reading], USUAL_INSTRUMENTS) ?? [];
+    return figureOf(stage, spot, [reading], USUAL_INSTRUMENTS) ?? [];
   });
 }
 

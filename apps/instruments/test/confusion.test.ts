@@ -1,6 +1,6 @@
+import type { PatternKey } from "@true-spine/core/inspect/faults/fault.ts";
 import { diagnose } from "@true-spine/core/inspect/fit.ts";
 import { USUAL_INSTRUMENTS } from "@true-spine/core/inspect/instrument.ts";
-import type { PatternKey } from "@true-spine/core/inspect/patterns.ts";
 import { potentialSpots, readingPlan } from "@true-spine/core/inspect/plan.ts";
 import type { StageKind } from "@true-spine/core/route/schema.ts";
 import { afterAll, describe, expect, test } from "vitest";
@@ -95,15 +95,15 @@ const TIMES = 24;
 const table: string[] = [];
 
 function tally(setup: Setup, stage: StageKind, make: Make, seed: number, times = TIMES): Map<string, number> {
-  const plan = readingPlan(setup.steel, USUAL_INSTRUMENTS);
-  const potential = potentialSpots(setup.steel);
+  const plan = readingPlan(setup.stage, USUAL_INSTRUMENTS);
+  const potential = potentialSpots(setup.stage);
   const named = new Map<string, number>();
   for (let i = 0; i < times; i++) {
     const random = randomFrom(seed + 7919 * i);
-    const { faults, bias } = make(random, setup.steel.isHard);
+    const { faults, bias } = make(random, setup.stage.isHard);
     const piece = pieceOf(setup, faults, random);
     const read = roundOf(piece, plan, stage, random, bias === undefined ? {} : { caliper: bias });
-    const { pattern } = diagnose(setup.steel, figuresOf(setup, read), potential);
+    const { pattern } = diagnose(setup.stage, figuresOf(setup, read), potential);
     named.set(pattern, (named.get(pattern) ?? 0) + 1);
   }
   return named;
@@ -148,8 +148,8 @@ describe("the rest", () => {
 
   test("two faults at once: one is named first, and both are found, four times of five", () => {
     const setup = setupOf(knife(), "true");
-    const plan = readingPlan(setup.steel, USUAL_INSTRUMENTS);
-    const potential = potentialSpots(setup.steel);
+    const plan = readingPlan(setup.stage, USUAL_INSTRUMENTS);
+    const potential = potentialSpots(setup.stage);
     let both = 0;
     for (let i = 0; i < TIMES; i++) {
       const random = randomFrom(17 + 7919 * i);
@@ -163,7 +163,7 @@ describe("the rest", () => {
         { kind: "belly-thick", most: 0.2 + 0.1 * random.next() },
       ];
       const read = roundOf(pieceOf(setup, faults, random), plan, "true", random);
-      const { found } = diagnose(setup.steel, figuresOf(setup, read), potential);
+      const { found } = diagnose(setup.stage, figuresOf(setup, read), potential);
       const names = found.map(({ pattern }) => pattern);
       if (names.includes("off-centre") && names.includes("belly-thick")) both++;
     }

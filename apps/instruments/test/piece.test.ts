@@ -1,5 +1,5 @@
 import { SIDES } from "@true-spine/core/blade/schema.ts";
-import { halfOf, stationOf } from "@true-spine/core/inspect/wanted.ts";
+import type { StageSteel } from "@true-spine/core/route/ladder.ts";
 import { describe, expect, test } from "vitest";
 import { cutPiece } from "../src/piece.ts";
 import { hollowKnife, knife, setupOf } from "./bench.ts";
@@ -14,6 +14,13 @@ const heldKnife = () =>
     file.bevels.right = { kind: "flat", pull: "follow", set: "angle", angle: 4, plunge };
   });
 
+/** One side's half-thickness at a height above the edge. */
+function halfOf({ steel }: StageSteel, u: number, side: (typeof SIDES)[number], height: number): number {
+  const { cut } = steel.station(u);
+  steel.field.sampleAt(cut.x + height * cut.dx, cut.y + height * cut.dy);
+  return steel.field[side].lowest;
+}
+
 describe("a piece without faults is the stage's own steel, by surfaces cut apart from it", () => {
   test.each([
     ["flat", knife()],
@@ -22,16 +29,16 @@ describe("a piece without faults is the stage's own steel, by surfaces cut apart
     ["flat at an angle", heldKnife()],
   ])("%s", (_, blade) => {
     for (const stage of ["true", "finish"] as const) {
-      const { steel } = setupOf(blade, stage);
-      const piece = cutPiece({ blade, left: steel.left, isSharpened: false, faults: [] });
+      const setup = setupOf(blade, stage).stage;
+      const piece = cutPiece({ blade, left: setup.left, isSharpened: false, faults: [] });
       let worst = 0;
       for (const u of [0.2, 0.35, 0.5, 0.65, 0.8, 0.92]) {
-        const station = stationOf(steel, u);
+        const station = setup.steel.station(u);
         const [x, y] = [station.x, station.y];
         for (const height of [0.05, 0.5, 2, 5, 8]) {
           for (const side of SIDES) {
             const at = [x + station.inward[0] * height, y + station.inward[1] * height] as const;
-            worst = Math.max(worst, Math.abs(piece.half(side, ...at) - halfOf(steel, station, side, height)));
+            worst = Math.max(worst, Math.abs(piece.half(side, ...at) - halfOf(setup, u, side, height)));
           }
         }
       }
@@ -42,7 +49,7 @@ describe("a piece without faults is the stage's own steel, by surfaces cut apart
 
 describe("faults stand where they were cut", () => {
   const setup = setupOf(knife(), "true");
-  const { blade, steel } = setup;
+  const { blade, stage: steel } = setup;
   const cut = (faults: Parameters<typeof cutPiece>[0]["faults"]) =>
     cutPiece({ blade, left: steel.left, isSharpened: false, faults });
   const sound = cut([]);
@@ -63,7 +70,7 @@ describe("faults stand where they were cut", () => {
   test("a thick face lowers its grind line by δ/sin β", () => {
     const piece = cut([{ kind: "heavy", side: "right", by: 0.1, from: 30, to: 90 }]);
     const { u } = at(60);
-    const beta = (stationOf(steel, u).right.primaryAngle! * Math.PI) / 180;
+    const beta = (steel.steel.station(u).right.primaryAngle! * Math.PI) / 180;
     // Proud by 0.1 along the middle plane's normal is 0.1·cos β square to the face.
     const fall = sound.line("right", u)! - piece.line("right", u)!;
     expect(fall).toBeCloseTo((0.1 * Math.cos(beta)) / Math.sin(beta), 1);

@@ -1,19 +1,23 @@
 import { readFileSync, statSync } from "node:fs";
 import { parseArgs } from "node:util";
-import { compileField } from "./blade/field.ts";
 import { parseBlade } from "./blade/parse.ts";
 import type { Blade } from "./blade/schema.ts";
 import type { Fault } from "./document/fault.ts";
 import { LONGEST_FILE, readJson } from "./document/read-json.ts";
 import { evaluate, USUAL_PLACES } from "./evaluation.ts";
+import { benchFigures } from "./findings/bench-figures.ts";
 import { parseLimits } from "./findings/limits.ts";
 import { parseHandle } from "./handle/parse.ts";
-import { ladderOf, readingsAt } from "./route/ladder.ts";
+import { parseReadings } from "./inspect/parse.ts";
+import { NO_CHECK } from "./inspect/schema.ts";
+import { ladderOf } from "./route/ladder.ts";
 import { parseRoute } from "./route/parse.ts";
+import { targetsAt } from "./route/targets.ts";
+import { parseShop } from "./shop/parse.ts";
 import { USUAL_SHOP } from "./shop/schema.ts";
 
 const USAGE =
-  "usage: npm run -s evaluate -- FILE [--at 0.1,0.25,0.5] [--handle FILE] [--limits FILE] [--route FILE --stage KIND]";
+  "usage: npm run -s evaluate -- FILE [--at 0.1,0.25,0.5] [--handle FILE] [--limits FILE] [--shop FILE] [--route FILE --stage ID_OR_KIND [--readings FILE]]";
 
 /** What is said on standard error before ending with status 2. */
 class Refusal extends Error {
@@ -25,7 +29,7 @@ class Refusal extends Error {
 /** Prints an evaluation, or faults on standard error with exit status 2. Nothing else is ever printed. */
 function main(): number {
   try {
-    const { file, at, handle, limits, route, stage } = argumentsGiven();
+    const { file, at, handle, limits, route, stage, readings, shop } = argumentsGiven();
     const places = at === undefined ? USUAL_PLACES : at.split(",").map(Number);
     if (at === "" || places.some((u) => !(u >= 0 && u <= 1))) {
       throw new Refusal(["--at takes fractions of the edge from 0 to 1, parted by commas"]);
@@ -36,7 +40,10 @@ function main(): number {
       ...(limits === undefined ? {} : { limits: documentIn(limits, "limits ", parseLimits).limits }),
     };
     const evaluation = evaluate(blade, places, beside);
-    const staged = route === undefined && stage === undefined ? {} : { stage: stageOf(blade, route, stage) };
+    const staged =
+      route === undefined && stage === undefined && readings === undefined
+        ? {}
+        : stageOf(blade, { route, stage, readings, shop });
     process.stdout.write(`${JSON.stringify({ ...evaluation, ...staged }, null, 2)}\n`);
     return 0;
   } catch (error) {
@@ -46,22 +53,51 @@ function main(): number {
   }
 }
 
-/** What should be read at a stage of a route, with the usual belts. */
-function stageOf(blade: Blade, file: string | undefined, kind: string | undefined) {
-  if (file === undefined || kind === undefined) throw new Refusal(["--route and --stage go together"]);
-  const { route } = documentIn(file, "route ", parseRoute);
-  const kinds = route.stages.map((stage) => stage.kind);
-  const rung = ladderOf(blade, route, USUAL_SHOP).find((one) => one.kind === kind);
-  if (!rung) throw new Refusal([`--stage must be one of ${kinds.join(", ")}`]);
-  return { kind, left: rung.left, volume: rung.volume, readings: readingsAt(rung, compileField(blade)) };
+interface Staged {
+  readonly route: string | undefined;
+  readonly stage: string | undefined;
+  readonly readings: string | undefined;
+  readonly shop: string | undefined;
 }
+
+/** What should be read at a stage of a route; and, with readings, what they say of it. */
+function stageOf(blade: Blade, { route: file, stage, readings, shop: shopFile }: Staged) {
+  if (file === undefined || stage === undefined) {
+    throw new Refusal([
+      `--route and --stage go together${readings === undefined ? "" : ", and --readings with them"}`,
+    ]);
+  }
+  const { route } = documentIn(file, "route ", parseRoute);
+  const shop = shopFile === undefined ? USUAL_SHOP : documentIn(shopFile, "shop ", parseShop).shop;
+  const rungs = ladderOf(blade, route, shop);
+  const rung = rungs.find(({ id }) => id === stage) ?? onlyOf(rungs.filter(({ kind }) => kind === stage));
+  if (!rung) throw new Refusal([`--stage must be one of ${rungs.map(({ id }) => id).join(", ")}`]);
+  const { id, kind, left, steel } = rung;
+  const told = { stage: { id, kind, left, volume: steel.volume, readings: targetsAt(rung) } };
+  if (readings === undefined) return told;
+  const { taken } = documentIn(readings, "readings ", parseReadings).readings;
+  return {
+    ...told,
+    bench: benchFigures({ blade, route, shop, stage: id, check: NO_CHECK, readings: taken }),
+  };
+}
+
+const onlyOf = <T>(all: readonly T[]) => (all.length === 1 ? all[0] : undefined);
 
 function argumentsGiven() {
   const text = { type: "string" } as const;
   try {
     const { values, positionals } = parseArgs({
       allowPositionals: true,
-      options: { at: text, handle: text, limits: text, route: text, stage: text },
+      options: {
+        at: text,
+        handle: text,
+        limits: text,
+        route: text,
+        stage: text,
+        readings: text,
+        shop: text,
+      },
     });
     const [file, ...more] = positionals;
     if (file !== undefined && more.length === 0) return { ...values, file };

@@ -68,14 +68,14 @@ function stageOn(text: Column, i: number, stage: StageReport, route: Route, thre
   text.gap();
   text.tick(`${i + 1}. ${name}`, plan?.done !== undefined);
   text.line(words);
-  const side = (of: StageReport["readings"][number]) => of.grindLine.right ?? of.grindLine.left;
+  const side = (of: StageReport["targets"][number]) => of.grindLine.right ?? of.grindLine.left;
   text.line(
     [
-      `flats ${three(stage.readings.map(({ flats }) => flats))}`,
+      `flats ${three(stage.targets.map(({ flats }) => flats))}`,
       ...(stage.isBevelled
         ? [
-            `edge to stop at ${three(stage.readings.map(({ edge }) => edge))}`,
-            `grind line ${three(stage.readings.map(side))}`,
+            `edge to stop at ${three(stage.targets.map(({ edge }) => edge))}`,
+            `grind line ${three(stage.targets.map(side))}`,
           ]
         : []),
     ].join(";  "),
@@ -116,7 +116,7 @@ function layoutOn(text: Column, layout: NonNullable<RouteReport["layout"]>, unit
 function setupOn(text: Column, stage: StageReport, { name, setup }: NamedSetup, unit: LengthUnit): void {
   text.gap();
   text.head(`Set-up card: ${STAGES[stage.kind].name}, ${name}`);
-  const angles = stage.readings.map((reading) => reading.angle.right ?? reading.angle.left);
+  const angles = stage.targets.map((reading) => reading.angle.right ?? reading.angle.left);
   const single = stage.angle.right ?? stage.angle.left;
   const say = (angle: number | null, of = setup) => {
     if (angle === null) return "-";

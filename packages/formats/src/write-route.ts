@@ -8,7 +8,7 @@ import papaparse from "papaparse";
 export function writeRouteCsv(route: Route, report: RouteReport): string {
   const n = (value: number | null, digits = 3) => (value === null ? "" : Number(value.toFixed(digits)));
   const rows = report.stages.flatMap((stage, i) =>
-    stage.readings.map((reading) => ({
+    stage.targets.map((reading) => ({
       stage: STAGES[stage.kind].name,
       done: route.stages[i]?.done ?? "",
       place: reading.place,

@@ -11,11 +11,9 @@ export function writeRun({ blades }: RunReadings, { places }: RunReport): string
     ...Object.fromEntries(places.map((place) => [`${place.name} (${place.unit})`, n(of(place))])),
   });
   const rows = [
-    ...blades.map(({ name }) =>
-      line(name, ({ points }) => points.find(({ blade }) => blade === name)?.value),
-    ),
-    line("wanted", ({ wanted }) => wanted?.value),
-    line("band ±", ({ wanted }) => wanted?.band),
+    ...blades.map(({ id, name }) => line(name, ({ points }) => points.find((one) => one.id === id)?.value)),
+    line("wanted", ({ target }) => target?.value),
+    line("band ±", ({ target }) => target?.band),
     line("mean", ({ chart }) => chart?.mean),
     line("upper limit", ({ chart }) => chart?.upper),
     line("lower limit", ({ chart }) => chart?.lower),

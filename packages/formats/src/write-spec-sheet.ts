@@ -3,7 +3,6 @@ import { drawnLines, type Line } from "@true-spine/core/blade/lines.ts";
 import { ringPoints } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { Spec } from "@true-spine/core/inspect/spec.ts";
-import { STAGES } from "@true-spine/core/route/stages.ts";
 import { type LengthUnit, showLength } from "@true-spine/core/units/length.ts";
 import { type PDFFont, type PDFPage, rgb } from "pdf-lib";
 import { openPdf } from "./open-pdf.ts";
@@ -42,8 +41,7 @@ export async function writeSpecSheet(
 ): Promise<Uint8Array> {
   const { pdf, font } = await openPdf(`${spec.name}: specification`, options.font, options.date);
   const { width: height, height: width } = PAPERS[options.paper];
-  const page = pdf.addPage([width * MM, height * MM]);
-  const sheet = new Sheet(page, font, width, height);
+  const sheet = new Sheet(() => pdf.addPage([width * MM, height * MM]), font, width, height);
   sheet.text(spec.name, 22, { ink: DEEP });
   sheet.gap(2);
   sheet.text(
@@ -65,7 +63,7 @@ export async function writeSpecSheet(
   if (spec.deviations.length > 0) {
     sheet.text("Accepted as it is by the maker", 11, { ink: DEEP });
     for (const { words, reason, stage } of spec.deviations) {
-      sheet.text(`${STAGES[stage].name}: ${words} ${reason}`, 10);
+      sheet.text(`${stage}: ${words} ${reason}`, 10);
     }
     sheet.gap(3);
   }
@@ -100,6 +98,12 @@ function rowsOf(spec: Spec, unit: LengthUnit): (Row | null)[] {
   };
   const within = (value: string, by: string) => (value === "-" ? "-" : `${value} ± ${by}`);
   const degrees = (value: number) => `${value.toFixed(1)}°`;
+  const bothSides = (of: (side: "left" | "right") => string) => {
+    const [left, right] = [of("left"), of("right")];
+    return left === right ? left : `L ${left}, R ${right}`;
+  };
+  const offPlan = (pair: readonly [number, number] | null) =>
+    range(pair, (value) => `${value > 0 ? "+" : value < 0 ? "−" : ""}${say(Math.abs(value))}`);
   const { behind, edgeAngle, bevelAngle, hardness, flats, balance } = spec;
   return [
     { name: "", wanted: "wanted", read: "read" },
@@ -108,6 +112,7 @@ function rowsOf(spec: Spec, unit: LengthUnit): (Row | null)[] {
       wanted: range(behind.wanted, say),
       read: within(range(behind.read, say), say(behind.within ?? 0)),
     },
+    { name: "  off plan, place by place", wanted: "", read: offPlan(behind.off) },
     { name: "  at the edge bevel's height", wanted: range(behind.height, say), read: "" },
     {
       name: "Edge angle a side",
@@ -119,14 +124,18 @@ function rowsOf(spec: Spec, unit: LengthUnit): (Row | null)[] {
     },
     {
       name: "Bevel angle a side",
-      wanted: range(bevelAngle.wanted, degrees),
-      read: bevelAngle.read ? `${degrees(bevelAngle.read.value)} ± ${degrees(bevelAngle.read.within)}` : "-",
+      wanted: bothSides((side) => range(bevelAngle.wanted[side], degrees)),
+      read: bothSides((side) => {
+        const read = bevelAngle.read[side];
+        return read ? `${degrees(read.value)} ± ${degrees(read.within)}` : "-";
+      }),
     },
     {
       name: "Thickness over the flats",
       wanted: range(flats.wanted, say),
       read: within(range(flats.read, say), say(flats.within ?? 0)),
     },
+    { name: "  off plan, place by place", wanted: "", read: offPlan(flats.off) },
     {
       name: "Hardness, HRC",
       wanted: hardness.wanted === null ? "-" : hardness.wanted.toFixed(1),
@@ -188,17 +197,28 @@ function drawing(sheet: Sheet, blade: Blade): void {
   sheet.y -= (ring.top - ring.bottom) * scale;
 }
 
-/** A page written down from its head; y in mm from the foot. */
+/** Pages written down from their heads, another where one is full; y in mm from the foot. */
 class Sheet {
   y: number;
+  page: PDFPage;
 
   constructor(
-    readonly page: PDFPage,
+    private readonly open: () => PDFPage,
     private readonly font: PDFFont,
     private readonly width: number,
-    height: number,
+    private readonly height: number,
   ) {
+    this.page = open();
     this.y = height - MARGIN;
+  }
+
+  /** Goes down by so much, to the head of another page where this one has not so much left. */
+  private down(mm: number): void {
+    if (this.y - mm < MARGIN) {
+      this.page = this.open();
+      this.y = this.height - MARGIN;
+    }
+    this.y -= mm;
   }
 
   get room(): number {
@@ -217,7 +237,7 @@ class Sheet {
   ): void {
     let row = "";
     const put = () => {
-      this.y -= (size * 1.32) / MM;
+      this.down((size * 1.32) / MM);
       this.page.drawText(row, { x: at * MM, y: this.y * MM, size, font: this.font, color: ink });
     };
     for (const word of words.split(" ")) {
@@ -238,7 +258,7 @@ class Sheet {
     }
     const size = row.name === "" ? 9.5 : 11.5;
     const ink = row.name === "" ? FAINT : rgb(0.1, 0.11, 0.13);
-    this.y -= 7.6;
+    this.down(7.6);
     const at = (x: number, words: string) =>
       this.page.drawText(words, { x: x * MM, y: this.y * MM, size, font: this.font, color: ink });
     at(MARGIN, row.name);

@@ -11,12 +11,13 @@ import { readPdf } from "./read-pdf.ts";
 
 const route: Route = { ...firstRoute(FIELD), gap: 0.48 };
 route.stages[6] = {
+  id: "harden",
   kind: "harden",
   planned: "2026-12-04",
   note: "oil, fast; two tempers, and a very long note about it all",
 };
-route.stages[11] = { kind: "handle", planned: "2026-12-06" };
-route.stages[5] = { kind: "rough", setup: "arm" };
+route.stages[11] = { id: "handle", kind: "handle", planned: "2026-12-06" };
+route.stages[5] = { id: "rough", kind: "rough", setup: "arm" };
 const report = reportOf(FIELD, route, USUAL_SHOP, 50);
 const options = { name: "Fen hook", unit: "mm", font: FONT, date: new Date("2026-11-26T08:00:00Z") } as const;
 
@@ -32,7 +33,7 @@ describe("the route on paper, read back by another reader", () => {
       for (const name of ["Stock", "Rough bevels", "Harden and temper", "Sharpen"])
         expect(text).toContain(name);
       const rough = report.stages[5]!;
-      expect(text).toContain(rough.readings.map(({ edge }) => edge.toFixed(2)).join(" / "));
+      expect(text).toContain(rough.targets.map(({ edge }) => edge.toFixed(2)).join(" / "));
       expect(text).toContain(`Height gauge at ${report.layout!.setting.toFixed(2)} mm`);
       expect(text).toContain("Set-up card: Rough bevels, tool arm");
       expect(text).toContain("No single angle exists");
@@ -48,7 +49,7 @@ describe("the route on paper, read back by another reader", () => {
     expect(errors).toEqual([]);
     expect(data).toHaveLength(3 * report.stages.length);
     const row = data.find((one) => one.stage === "Rough bevels" && one.place === "middle")!;
-    expect(Number(row.edge)).toBeCloseTo(report.stages[5]!.readings[1]!.edge, 3);
+    expect(Number(row.edge)).toBeCloseTo(report.stages[5]!.targets[1]!.edge, 3);
     expect(row.belts).toContain("ceramic P36 > ");
   });
 

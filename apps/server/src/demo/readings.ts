@@ -91,8 +91,8 @@ export function demoRun(blade: Blade, route: Route): DemoRun {
       file: { ...blade, name: `Fen hook, order 14, no. ${i + 1}` },
       readings: [
         read(middle.spot, middle.shows + scatter() * 0.016, 0),
-        read(line.spot, line.wanted.value + scatter() * 0.4, 1),
-        read(plunge.spot, plunge.wanted.value - 0.2 + i * WANDERS + scatter() * 0.06, 2),
+        read(line.spot, line.target.value + scatter() * 0.4, 1),
+        read(plunge.spot, plunge.target.value - 0.2 + i * WANDERS + scatter() * 0.06, 2),
       ],
     };
   });

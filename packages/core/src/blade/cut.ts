@@ -83,11 +83,15 @@ function breaksOn(
   let before = from + margin;
   let surface = look(before);
   let feet = field.foot.s + field.foot.spineS;
+  let footS = field.foot.s;
   for (let i = 1; i <= steps; i++) {
     const here = i === steps ? to - margin : from + (i / steps) * length;
     const next = look(here);
     const nextFeet = field.foot.s + field.foot.spineS;
+    const nextS = field.foot.s;
     if (next !== surface) split(before, surface, here, next, 0);
+    else if (footS < field.sharpFrom !== nextS < field.sharpFrom)
+      sharpenedBetween(before, surface, here, nextS);
     else if (surface !== FLAT && Math.abs(nextFeet - feet) > JUMP * (here - before)) {
       out.breaks.push(jumpBetween(before, feet, here, nextFeet));
       out.surfaces.push(surface);
@@ -95,6 +99,7 @@ function breaksOn(
     before = here;
     surface = next;
     feet = nextFeet;
+    footS = nextS;
   }
   out.breaks.push(to);
   out.surfaces.push(surface);
@@ -110,6 +115,30 @@ function breaksOn(
     }
     out.breaks.push(s);
     out.surfaces.push(atA);
+  }
+
+  /** Sharpening begins at a place of the edge at once: a strip of its bevel may lie between two looks on one surface. */
+  function sharpenedBetween(a: number, surface: Surface, b: number, footB: number): void {
+    const isSharpAtB = footB >= field.sharpFrom;
+    let [low, high] = [a, b];
+    while (high - low > 1e-7) {
+      const middle = (low + high) / 2;
+      look(middle);
+      if (field.foot.s >= field.sharpFrom === isSharpAtB) high = middle;
+      else low = middle;
+    }
+    const within = isSharpAtB ? high : low;
+    const strip = look(within);
+    if (strip === surface) return;
+    if (isSharpAtB) {
+      out.breaks.push(within);
+      out.surfaces.push(surface);
+      split(within, strip, b, surface, 0);
+    } else {
+      split(a, surface, within, strip, 0);
+      out.breaks.push(within);
+      out.surfaces.push(strip);
+    }
   }
 
   /** Where surface A stops being lower than surface B: a root of their difference, else of the label itself. */

@@ -27,6 +27,10 @@ export interface HalfSample {
   falseEdge: number;
   /** dh/dd of the primary face there. */
   slope: number;
+  /** Within the run-in of the plunge. */
+  inRunIn: boolean;
+  /** Where the edge bevel is cut the primary bevel does not count below the shoulder. */
+  isBelowShoulder: boolean;
   lowest: number;
   surface: Surface;
 }
@@ -55,8 +59,36 @@ export interface Field {
   sampleAt(x: number, y: number): void;
 }
 
-function newHalf(): HalfSample {
-  return { flat: 0, edge: 0, primary: 0, falseEdge: 0, slope: 0, lowest: 0, surface: FLAT };
+export function newHalf(): HalfSample {
+  return {
+    flat: 0,
+    edge: 0,
+    primary: 0,
+    falseEdge: 0,
+    slope: 0,
+    inRunIn: false,
+    isBelowShoulder: false,
+    lowest: 0,
+    surface: FLAT,
+  };
+}
+
+/** Finds the lowest of a side's surfaces, and which it is. */
+export function settle(half: HalfSample): void {
+  half.lowest = half.flat;
+  half.surface = FLAT;
+  if (half.falseEdge < half.lowest) {
+    half.lowest = half.falseEdge;
+    half.surface = FALSE_EDGE;
+  }
+  if (!half.isBelowShoulder && half.primary < half.lowest) {
+    half.lowest = half.primary;
+    half.surface = half.inRunIn ? RUN_IN : PRIMARY;
+  }
+  if (half.edge < half.lowest) {
+    half.lowest = half.edge;
+    half.surface = EDGE;
+  }
 }
 
 /**
@@ -159,7 +191,7 @@ export function compileField(blade: Blade, still?: Allowance, ring = compileRing
     out.edge = sharp && tanEdge > 0 ? o + d * tanEdge : Number.POSITIVE_INFINITY;
     out.primary = Number.POSITIVE_INFINITY;
     out.slope = 0;
-    let inRunIn = false;
+    out.inRunIn = false;
     const cut = side.cut;
     if (cut) {
       const v = (x - cut.x) * cut.cos - (y - cut.y) * cut.sin;
@@ -170,27 +202,12 @@ export function compileField(blade: Blade, still?: Allowance, ring = compileRing
         if (side.left) out.primary += read(side.left, u) * Math.sqrt(1 + face.slope * face.slope);
         if (v < cut.radius) {
           out.primary += runIn(v, cut.radius);
-          inRunIn = true;
+          out.inRunIn = true;
         }
       }
     }
-    let lowest = out.flat;
-    let surface: Surface = FLAT;
-    if (cutFalse < lowest) {
-      lowest = cutFalse;
-      surface = FALSE_EDGE;
-    }
-    const under = side.plane === null && out.edge !== Number.POSITIVE_INFINITY && d < dE;
-    if (!under && out.primary < lowest) {
-      lowest = out.primary;
-      surface = inRunIn ? RUN_IN : PRIMARY;
-    }
-    if (out.edge < lowest) {
-      lowest = out.edge;
-      surface = EDGE;
-    }
-    out.lowest = lowest;
-    out.surface = surface;
+    out.isBelowShoulder = side.plane === null && out.edge !== Number.POSITIVE_INFINITY && d < dE;
+    settle(out);
   }
 
   function readPrimary(
@@ -259,9 +276,9 @@ function sidesAlike(blade: Blade, still: Allowance | undefined): boolean {
 }
 
 /**
- * The field of a stage that has bevels of its own, kept honest by one rule: nowhere below the finished field. Its flats
- * stand at the finished flats, or at a `thickness` of its own, plus the allowance; edge bevel and false edge come with
- * `still`.
+ * The field of a stage that has bevels of its own, kept honest by one rule: nowhere below the finished field, and so nowhere below
+ * what stages after it still leave on the finished bevels. Its flats stand at the finished flats, or at a `thickness` of its own,
+ * plus the allowance; edge bevel and false edge come with `still`.
  */
 export function compileStageWithBevels(
   finished: Blade,
@@ -270,9 +287,16 @@ export function compileStageWithBevels(
   thickness: Blade["thickness"] = finished.thickness,
 ): Field {
   const own = compileField({ ...finished, bevels, thickness }, still);
-  const floor = compileField(finished);
+  const floors = [compileField(finished)];
+  if (bevels !== finished.bevels && isCut(bevels)) {
+    // A bar too thin for its blade is not thicker for what should come off its flats.
+    const isOwnBar = thickness !== finished.thickness;
+    floors.push(compileField(finished, { ...still, flats: isOwnBar ? 0 : still.flats }));
+  }
   const raise = (half: HalfSample, least: number) => {
     if (half.lowest >= least) return;
+    half.primary = least;
+    half.isBelowShoulder = false;
     half.lowest = least;
     half.surface = PRIMARY;
   };
@@ -280,12 +304,18 @@ export function compileStageWithBevels(
     ...own,
     sampleAt(x: number, y: number): void {
       own.sampleAt(x, y);
-      floor.sampleAt(x, y);
-      raise(own.right, floor.right.lowest);
-      if (!own.alike) raise(own.left, floor.left.lowest);
-      else raise(own.right, floor.left.lowest);
+      for (const floor of floors) {
+        floor.sampleAt(x, y);
+        raise(own.right, floor.right.lowest);
+        if (!own.alike) raise(own.left, floor.left.lowest);
+        else raise(own.right, floor.left.lowest);
+      }
     },
   };
+}
+
+function isCut({ right, left }: Blade["bevels"]): boolean {
+  return right.kind !== "none" || (left !== "same" && left.kind !== "none");
 }
 
 /**

@@ -20,10 +20,13 @@ export interface Solid {
 }
 
 const POINTS_ACROSS = 3;
-/** A bevel to the spine is no polynomial where edge and spine come together: finer parts near the edge. */
-const FULL_PARTS = [0.06, 0.25, 1] as const;
+/** Shares of a piece at which it is held to the parabola; `off` the same in the rule's own half-widths from the middle. */
+const CHECKED = [0.015, 0.68, 0.985].map((share) => ({ share, off: (share - 0.5) / (Math.sqrt(0.6) / 2) }));
+/** A piece is parted where it strays from a parabola by this share of its thickness, and so often at most. */
+const CURVED = 5e-4;
+const MOST_SPLITS = 7;
 const POINTS_ALONG = 3;
-const POINTS_IN_RUN_IN = 4;
+const POINTS_IN_RUN_IN = 7;
 const POINTS_BUNCHED = 5;
 /** Widest panel along the blade, mm: a few parts in 10⁵ of the volume at most, see the benchmarks. */
 const PANEL = 8;
@@ -59,18 +62,41 @@ function addSpan(field: Field, x: number, bottom: number, top: number, sums: Sec
       addPiece(field, x, from, to, 1, sums);
     } else if (right[i] === RUN_IN || left[i] === RUN_IN) {
       addPiece(field, x, from, to, POINTS_IN_RUN_IN, sums, true);
-    } else if (field.isFull && to - from > 1) {
-      let low = from;
-      for (const share of FULL_PARTS) {
-        addPiece(field, x, low, from + share * (to - from), POINTS_ACROSS, sums);
-        low = from + share * (to - from);
-      }
     } else {
-      addPiece(field, x, from, to, POINTS_ACROSS, sums);
+      addCurved(field, x, from, to, MOST_SPLITS, sums);
     }
   }
 }
 
+/**
+ * A piece of a cut, in halves of halves where thickness does not follow a parabola through the rule's own places: where the nearest
+ * place on the edge comes to a corner, a table over u bends, or the steel ends within the piece.
+ */
+function addCurved(
+  field: Field,
+  x: number,
+  from: number,
+  to: number,
+  splits: number,
+  sums: SectionSums,
+): void {
+  const size = to - from;
+  const { area, moment, sideMoment, secondMoment } = sums;
+  const [high, middle, low] = addPiece(field, x, from, to, POINTS_ACROSS, sums);
+  if (splits === 0) return;
+  const [slope, bend] = [(high! - low!) / 2, (high! + low! - 2 * middle!) / 2];
+  const most = CURVED * (low! + middle! + high!);
+  const strays = CHECKED.some(({ share, off }) => {
+    const told = middle! + slope * off + bend * off * off;
+    return Math.abs(told - thicknessAt(field, x, from + share * size)) > most;
+  });
+  if (!strays) return;
+  Object.assign(sums, { area, moment, sideMoment, secondMoment });
+  addCurved(field, x, from, from + size / 2, splits - 1, sums);
+  addCurved(field, x, from + size / 2, to, splits - 1, sums);
+}
+
+/** Adds a piece by a rule of so many points; answers with the thickness at each of its places, from above. */
 function addPiece(
   field: Field,
   x: number,
@@ -79,11 +105,13 @@ function addPiece(
   points: number,
   sums: SectionSums,
   bunched = false,
-): void {
+): number[] {
+  const found: number[] = [];
   const { place, weight } = bunched ? bunchedRule(points) : plainRule(points);
   for (let k = 0; k < place.length; k++) {
     const y = from + (to - from) * place[k]!;
     const t = thicknessAt(field, x, y);
+    found.push(t);
     if (t === 0) continue;
     const w = weight[k]! * (to - from);
     const r = field.right.lowest;
@@ -93,6 +121,7 @@ function addPiece(
     sums.sideMoment += (w * (r * r - l * l)) / 2;
     sums.secondMoment += (w * (r * r * r + l * l * l)) / 3;
   }
+  return found;
 }
 
 /** Whether nothing but the flats can be lowest anywhere on the vertical at x: true over most of a tang. */

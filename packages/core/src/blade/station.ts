@@ -40,7 +40,10 @@ export interface Station {
   /** Unit vector from the edge into the blade. */
   readonly inward: readonly [number, number];
   readonly height: number;
+  /** Over the flats at its x, as they stand. */
   readonly flats: number;
+  /** The very edge. */
+  readonly edge: number;
   readonly atSpine: number;
   readonly right: SideReading;
   readonly left: SideReading;
@@ -68,23 +71,22 @@ export function stationAt(field: Field, u: number): Station {
   const cut = cutAlong(field, place.x, place.y, inward[0], inward[1], 0, height);
   const right = readSide(field, cut, "right", u);
   const left = readSide(field, cut, "left", u);
+  const edge = thicknessAt(field, place.x, place.y);
+  const flats = field.right.flat + field.left.flat;
   return {
     u,
     x: place.x,
     y: place.y,
     inward,
     height,
-    flats: flatsAt(field, place.x),
+    edge,
+    flats,
     atSpine: height > 0 ? thicknessAlong(field, cut, Math.max(0, height - 1e-6)) : 0,
     right,
     left,
     behind: right.behind === null && left.behind === null ? null : (right.behind ?? 0) + (left.behind ?? 0),
     cut,
   };
-}
-
-function flatsAt(field: Field, x: number): number {
-  return read(field.thickness, x);
 }
 
 /** The station whose edge point stands at x, mm from the junction: the first along the edge; null where there is no edge. */

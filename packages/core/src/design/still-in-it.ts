@@ -5,9 +5,9 @@ import { type Blade, SIDES } from "../blade/schema.ts";
 import { stationAt } from "../blade/station.ts";
 import { judge } from "../findings/judge.ts";
 import { PURPOSES } from "../findings/purposes.ts";
-import { clearSpan } from "../inspect/patterns.ts";
-import { type Twin, twinField } from "../inspect/twin.ts";
-import type { StageSteel } from "../inspect/wanted.ts";
+import { type AsFound, foundSteel } from "../inspect/as-found.ts";
+import { clearSpan } from "../inspect/span.ts";
+import type { BenchSteel } from "../inspect/target.ts";
 import { tan } from "../units/angle.ts";
 import { driverOf } from "./drive.ts";
 
@@ -30,11 +30,11 @@ const UP = 14;
  * Up to three blades still in the steel as found: each is the drawn blade changed in one way by as little as will do, sound by
  * the border's own rules, with nothing new to fix, and nowhere above what is there once the belts to come have had theirs.
  */
-export function stillInIt(steel: StageSteel, twin: Twin): Offer[] {
-  const { blade } = steel;
-  const found = twinField(steel, twin);
-  const { needed } = steel;
-  const span = clearSpan(steel);
+export function stillInIt(stage: BenchSteel, asFound: AsFound): Offer[] {
+  const { blade } = stage.finished;
+  const found = foundSteel(stage, asFound).steel.field;
+  const { needed } = stage;
+  const span = clearSpan(stage);
   const before = fixesOf(blade);
   const try_ = (kind: Offer["kind"], by: number, changed: Blade): Offer | null => {
     const parsed = parseBlade(changed);
@@ -48,7 +48,7 @@ export function stillInIt(steel: StageSteel, twin: Twin): Offer[] {
   const isNoWorse = (offer: Offer | null): offer is Offer =>
     offer !== null && fixesOf(offer.blade).every((id) => before.includes(id));
 
-  const middle = stationAt(steel.finished, 0.5);
+  const middle = stage.finished.station(0.5);
   const angle = middle.right.primaryAngle ?? middle.left.primaryAngle ?? 5;
   const thinner = smallest(0.01, thickestOf(blade), (by) => try_("thinner", by, thinned(blade, by, angle)));
   const another = thinner && !isNoWorse(thinner) ? repurposed(thinner, before) : null;

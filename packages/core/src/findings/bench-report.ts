@@ -1,19 +1,21 @@
-import { type Line as DrawnLine, drawnLines } from "../blade/lines.ts";
+import type { Line as DrawnLine } from "../blade/lines.ts";
 import { SIDES, type Side } from "../blade/schema.ts";
 import { read } from "../blade/table.ts";
+import type { AsFound } from "../inspect/as-found.ts";
 import { type Asked, benchOf, foundFaces, type Line } from "../inspect/bench.ts";
 import type { Correction } from "../inspect/correct.ts";
+import { PATTERN, type PatternKey } from "../inspect/faults/fault.ts";
 import type { Explained } from "../inspect/fit.ts";
-import { clearSpan, PATTERN, type PatternKey } from "../inspect/patterns.ts";
 import { QUANTITY } from "../inspect/quantity.ts";
 import type { Spot } from "../inspect/schema.ts";
-import type { Truth } from "../inspect/truth.ts";
-import type { Twin } from "../inspect/twin.ts";
-import { edgeBand, type StageSteel, stationOf } from "../inspect/wanted.ts";
+import type { Doubt } from "../inspect/screen.ts";
+import { clearSpan } from "../inspect/span.ts";
+import { type BenchSteel, targetAt } from "../inspect/target.ts";
+import type { Together } from "../inspect/together.ts";
 import type { LengthUnit } from "../units/length.ts";
 import type { Finding, NotJudged } from "./finding.ts";
 import { type Speech, speechIn } from "./judged.ts";
-import { judgeWork, told, workNotJudged } from "./true.ts";
+import { doubtWords, judgeWork, told, workNotJudged } from "./true.ts";
 
 /** A fault that the readings look like, in words and figures. */
 export interface LooksLike {
@@ -36,7 +38,7 @@ export interface BenchReport {
   readonly isBevelled: boolean;
   readonly isHard: boolean;
   readonly lines: readonly Line[];
-  readonly truth: Truth;
+  readonly together: Together;
   readonly found: readonly LooksLike[];
   readonly rivals: readonly LooksLike[];
   /** One more reading that would tell the first pattern from its nearest rival. */
@@ -45,6 +47,8 @@ export interface BenchReport {
   readonly isUnexplained: boolean;
   readonly faces: ReturnType<typeof foundFaces>;
   readonly corrections: readonly Correction[];
+  /** What is taken for a slip of the hand, in words. */
+  readonly doubts: readonly (Doubt & { readonly words: string })[];
   readonly findings: readonly Finding[];
   readonly notJudged: readonly NotJudged[];
   /** How many readings lie where this blade no longer has anything to read. */
@@ -60,59 +64,53 @@ const POINTS = 40;
 
 /** Works the bench out for a page, in the unit on show. */
 export function benchReport(asked: Asked, unit: LengthUnit): BenchReport {
-  const { steel, lines, figures, truth, diagnosis, twin, corrections, astray } = benchOf(asked);
+  const bench = benchOf(asked);
+  const { stage, lines, figures, together, diagnosis, found, corrections, doubts, astray } = bench;
   const say = speechIn(unit);
-  const [from, to] = clearSpan(steel);
+  const [from, to] = clearSpan(stage);
   const us = Array.from({ length: POINTS + 1 }, (_, i) => from + ((to - from) * i) / POINTS);
-  const rough = steel.isHard ? 1 : 2.5;
-  const edge = steel.isBevelled
+  const edge = stage.isBevelled
     ? us.flatMap((u) => {
-        const station = stationOf(steel, u);
-        const value = steel.isSharpened ? station.behind : edgeOf(steel, u);
-        return value === null ? [] : [{ x: station.x, value, band: edgeBand(value) * rough }];
+        const target = targetAt(stage, { what: stage.isSharpened ? "behind" : "edge", u });
+        return target ? [{ x: target.x, value: target.value, band: target.band }] : [];
       })
     : [];
   return {
-    isBevelled: steel.isBevelled,
-    isHard: steel.isHard,
+    isBevelled: stage.isBevelled,
+    isHard: stage.isHard,
     lines,
-    truth,
+    together,
     found: diagnosis.found.map((one) => looksLike(one, say)),
     rivals: diagnosis.rivals.map((one) => looksLike(one, say)),
     settles: diagnosis.settles && {
       spot: diagnosis.settles.spot,
-      words: `${spotWords(diagnosis.settles.spot, say, stationX(steel, diagnosis.settles.spot))}: ${say.length(diagnosis.settles.first)} speaks for the first, ${say.length(diagnosis.settles.rival)} for the next.`,
+      words: `${spotWords(diagnosis.settles.spot, say, stationX(stage, diagnosis.settles.spot))}: ${say.length(diagnosis.settles.first)} speaks for the first, ${say.length(diagnosis.settles.rival)} for the next.`,
     },
     isUnexplained: diagnosis.pattern === "unknown",
-    faces: twin ? foundFaces(steel, twin) : [],
+    faces: found ? foundFaces(stage, found) : [],
     corrections,
-    findings: judgeWork(steel, figures, truth, diagnosis, twin, unit),
-    notJudged: workNotJudged(steel, figures),
+    doubts: doubts.map((one) => ({ ...one, words: doubtWords(one, say) })),
+    findings: judgeWork(bench, unit),
+    notJudged: workNotJudged(stage, figures),
     astray: astray.length,
     edge,
-    grindLine: drawnLines(steel.field).grindLine,
-    spare: twin && leastSpare(steel, twin),
+    grindLine: stage.steel.drawn.grindLine,
+    spare: found && leastSpare(stage, found),
   };
 }
 
-function leastSpare(steel: StageSteel, twin: Twin) {
+function leastSpare(stage: BenchSteel, found: AsFound) {
   const all = SIDES.flatMap((side) =>
-    twin.at.map((u) => ({
-      least: steel.left.faces + read(twin.faces[side], u) - steel.needed,
-      within: 2 * read(twin.within[side], u),
+    found.at.map((u) => ({
+      least: stage.left.faces + read(found.faces[side], u) - stage.needed,
+      within: 2 * read(found.within[side], u),
     })),
   );
   return all.reduce((a, b) => (b.least < a.least ? b : a));
 }
 
-/** The very edge as the stage leaves it, mm. */
-function edgeOf(steel: StageSteel, u: number): number {
-  const { cut } = stationOf(steel, u);
-  steel.field.sampleAt(cut.x, cut.y);
-  return Math.max(0, steel.field.right.lowest + steel.field.left.lowest);
-}
-
-const stationX = (steel: StageSteel, { u, x }: Spot) => (u === undefined ? (x ?? 0) : stationOf(steel, u).x);
+const stationX = (stage: BenchSteel, { u, x }: Spot) =>
+  u === undefined ? (x ?? 0) : stage.steel.station(u).x;
 
 /** A spot in words: what, which side, where. */
 function spotWords(spot: Spot, say: Speech, x: number): string {

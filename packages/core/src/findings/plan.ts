@@ -105,7 +105,7 @@ const orderWrong: PlanRule = ({ route }) =>
 const noSingleAngle: PlanRule = (plan) => {
   const rough = at(plan, "rough") ?? at(plan, "finish");
   if (!rough) return [];
-  const ground = rough.readings.flatMap(({ angle, grindLine, height }) => {
+  const ground = rough.targets.flatMap(({ angle, grindLine, height }) => {
     const at = { angle: angle.right ?? angle.left, line: grindLine.right ?? grindLine.left, height };
     return at.angle === null || at.line === null ? [] : [{ ...at, angle: at.angle, line: at.line }];
   });
@@ -162,7 +162,7 @@ const LEAST_CLEAN_UP = 0.1;
 /** So much left for the oven that the rough bevel has hardly been begun. */
 const roughTooThick: PlanRule = (plan) => {
   const rough = at(plan, "rough");
-  const thin = rough?.readings.find(({ edge, flats }) => edge > 0.85 * flats);
+  const thin = rough?.targets.find(({ edge, flats }) => edge > 0.85 * flats);
   if (!rough || !thin) return [];
   const { say } = plan;
   return [

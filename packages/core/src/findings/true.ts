@@ -1,32 +1,36 @@
 import { SIDES, type Side } from "../blade/schema.ts";
 import { read } from "../blade/table.ts";
+import type { AsFound } from "../inspect/as-found.ts";
+import type { Bench } from "../inspect/bench.ts";
+import { PATTERN } from "../inspect/faults/fault.ts";
 import type { Figure } from "../inspect/figure.ts";
 import { verdictOf } from "../inspect/figure.ts";
 import type { Diagnosis, Explained } from "../inspect/fit.ts";
 import { INSTRUMENT_NAMES } from "../inspect/instrument.ts";
-import { PATTERN } from "../inspect/patterns.ts";
 import { QUANTITY } from "../inspect/quantity.ts";
-import type { Spot } from "../inspect/schema.ts";
-import { centringCost, type Truth } from "../inspect/truth.ts";
-import type { Twin } from "../inspect/twin.ts";
-import { type StageSteel, stationOf } from "../inspect/wanted.ts";
+import type { Reading, Spot } from "../inspect/schema.ts";
+import type { Doubt, RoundDoubt } from "../inspect/screen.ts";
+import type { Slip } from "../inspect/slips.ts";
+import type { BenchSteel } from "../inspect/target.ts";
+import { centringCost, type Together } from "../inspect/together.ts";
 import type { LengthUnit } from "../units/length.ts";
 import type { Finding, NotJudged, Severity } from "./finding.ts";
 import { type Speech, speechIn } from "./judged.ts";
 
 /** Is the work true: what was read at a stage, held against what it should leave. */
 interface Work {
-  readonly steel: StageSteel;
+  readonly stage: BenchSteel;
   readonly figures: readonly Figure[];
-  readonly truth: Truth;
+  readonly together: Together;
   readonly diagnosis: Diagnosis;
-  readonly twin: Twin | null;
+  readonly found: AsFound | null;
+  readonly doubts: readonly Doubt[];
   readonly say: Speech;
 }
 
 /** Left over on a face after what must still come off it; what was found there, not what was planned. Null unread. */
-function spareAt({ steel, twin }: Work, side: Side, u: number): number | null {
-  return twin && steel.left.faces + read(twin.faces[side], u) - steel.needed;
+function spareAt({ stage, found }: Work, side: Side, u: number): number | null {
+  return found && stage.left.faces + read(found.faces[side], u) - stage.needed;
 }
 
 /** Whether the finished blade is still in the steel at a share of the edge, whatever the stage's line says. */
@@ -59,10 +63,8 @@ function severityOf(off: number, band: number, expanded: number): Severity | nul
   return verdict === "doubtful" && Math.abs(off) > band * 0.8 ? "watch" : null;
 }
 
-const angleAt = (steel: StageSteel, u: number, side: Side) => stationOf(steel, u)[side].primaryAngle ?? 0;
-
-const edgeOffCentre: WorkRule = ({ steel, truth, say }) => {
-  const off = truth.centre.map((one) => ({
+const edgeOffCentre: WorkRule = ({ stage, together, say }) => {
+  const off = together.centre.map((one) => ({
     ...one,
     severity: severityOf(one.value, one.band, one.expanded),
   }));
@@ -77,18 +79,16 @@ const edgeOffCentre: WorkRule = ({ steel, truth, say }) => {
     const worst = run.reduce((a, b) => (Math.abs(b.value) > Math.abs(a.value) ? b : a));
     const side: Side = worst.value > 0 ? "left" : "right";
     const x = [run[0]!.x, run.at(-1)!.x] as const;
-    const angle = angleAt(steel, worst.u, side);
-    const cost = centringCost(worst.value, angle);
-    const standing = stationOf(steel, worst.u);
-    const edge = standing.behind ?? 2 * steel.left.faces;
-    const left = edge - cost.edge;
+    const cost = centringCost(stage, worst.u, side, worst.value);
+    const standing = stage.steel.station(worst.u);
+    const left = (standing.behind ?? 2 * stage.left.faces) - cost.edge;
     const apart = Math.abs(worst.linesApart);
     return finding(
       "edge-off-centre",
       worst.severity!,
       { side, x },
       `Edge is ${say.length(Math.abs(worst.value))} ${side} of centre ${say.along(...x)}, within ${say.length(worst.expanded)}; ${apart < standing.height ? `it makes the grind lines ${say.length(apart)} unlike.` : "it takes one grind line out over the spine."}`,
-      left < 2 * steel.needed
+      left < 2 * stage.needed
         ? `Centring it takes ${say.length(cost.off)} off the ${side} face, which this edge no longer has: leave it, or move both lines.`
         : `Centring it takes ${say.length(cost.off)} off the ${side} face: the edge thins by as much, and that grind line climbs ${cost.line < standing.height ? say.length(cost.line) : "out over the spine"}.`,
       `geometry; ${BAND}`,
@@ -97,8 +97,8 @@ const edgeOffCentre: WorkRule = ({ steel, truth, say }) => {
   });
 };
 
-const linesApart: WorkRule = ({ truth, say }) => {
-  const worst = truth.lines.toSorted((a, b) => Math.abs(b.value) - Math.abs(a.value))[0];
+const linesApart: WorkRule = ({ together, say }) => {
+  const worst = together.lines.toSorted((a, b) => Math.abs(b.value) - Math.abs(a.value))[0];
   const severity = worst && severityOf(worst.value, worst.band, worst.expanded);
   if (!worst || !severity) return [];
   const higher = worst.value > 0 ? "left" : "right";
@@ -115,8 +115,8 @@ const linesApart: WorkRule = ({ truth, say }) => {
   ];
 };
 
-const plungesApart: WorkRule = ({ truth, say }) => {
-  const { place, lean } = truth.plunges;
+const plungesApart: WorkRule = ({ together, say }) => {
+  const { place, lean } = together.plunges;
   const found: Finding[] = [];
   const severity = place && severityOf(place.value, 0.25, place.expanded);
   if (place && severity) {
@@ -152,7 +152,7 @@ const plungesApart: WorkRule = ({ truth, say }) => {
 
 const edgeUneven: WorkRule = (work) => {
   const {
-    truth: { edge },
+    together: { edge },
     say,
   } = work;
   const severity = edge && severityOf(edge.range.value, edge.band, edge.range.expanded);
@@ -171,7 +171,7 @@ const edgeUneven: WorkRule = (work) => {
   ];
 };
 
-const taperOff: WorkRule = ({ truth: { taper }, say }) => {
+const taperOff: WorkRule = ({ together: { taper }, say }) => {
   const severity = taper && severityOf(taper.value, 0.16, taper.expanded);
   if (!taper || !severity) return [];
   return [
@@ -187,13 +187,13 @@ const taperOff: WorkRule = ({ truth: { taper }, say }) => {
   ];
 };
 
-const crooked: WorkRule = ({ steel, truth, figures, say }) => {
+const crooked: WorkRule = ({ stage, together, figures, say }) => {
   const found: Finding[] = [];
   const bow = figures.find(({ spot }) => spot.what === "bow");
-  const how = steel.isHard
+  const how = stage.isHard
     ? "Fine peening in the hollow, along the furrow, stretches that side; or bend warm at the spine with the edge kept cold. One blow, look again. Only after tempering."
     : "Soft: simply bend it back, and sight along it edge up and edge down.";
-  const bowed = bow && severityOf(bow.off, bow.wanted.band, bow.uncertainty.expanded);
+  const bowed = bow && severityOf(bow.off, bow.target.band, bow.uncertainty.expanded);
   if (bow && bowed) {
     const hollow: Side = bow.off > 0 ? "left" : "right";
     found.push(
@@ -204,24 +204,24 @@ const crooked: WorkRule = ({ steel, truth, figures, say }) => {
         `Bowed ${say.length(Math.abs(bow.off))}: the ${hollow} flat is the hollow one.`,
         how,
         "common practice",
-        { measured: bow.off, wanted: [-bow.wanted.band, bow.wanted.band], unit: "mm" },
+        { measured: bow.off, wanted: [-bow.target.band, bow.target.band], unit: "mm" },
       ),
     );
   }
-  const twisted = truth.twist && severityOf(truth.twist.value, 1, truth.twist.expanded);
-  if (truth.twist && twisted) {
-    const turned = truth.twist.value > 0 ? "left" : "right";
+  const twisted = together.twist && severityOf(together.twist.value, 1, together.twist.expanded);
+  if (together.twist && twisted) {
+    const turned = together.twist.value > 0 ? "left" : "right";
     found.push(
       finding(
         "twist",
         twisted,
         {},
-        `Twisted ${Math.abs(truth.twist.value).toFixed(1)}° heel to tip: the tip's edge is turned to the ${turned}.`,
-        steel.isHard
+        `Twisted ${Math.abs(together.twist.value).toFixed(1)}° heel to tip: the tip's edge is turned to the ${turned}.`,
+        stage.isHard
           ? "Clamp it against the twist in the next temper, a little beyond straight."
           : "Turn it back with a wrench at the tip, the heel in the vice between soft jaws.",
         "common practice",
-        { measured: truth.twist.value, wanted: [-1, 1], unit: "degrees" },
+        { measured: together.twist.value, wanted: [-1, 1], unit: "degrees" },
       ),
     );
   }
@@ -230,7 +230,7 @@ const crooked: WorkRule = ({ steel, truth, figures, say }) => {
 
 const hardnessOff: WorkRule = ({ figures }) => {
   const read = figures.find(({ spot }) => spot.what === "hardness");
-  const severity = read && severityOf(read.off, read.wanted.band, read.uncertainty.expanded);
+  const severity = read && severityOf(read.off, read.target.band, read.uncertainty.expanded);
   if (!read || !severity) return [];
   const soft = read.off < 0;
   return [
@@ -238,7 +238,7 @@ const hardnessOff: WorkRule = ({ figures }) => {
       "hardness-off",
       severity,
       {},
-      `Reads ${read.value.toFixed(1)} HRC where ${read.wanted.value.toFixed(1)} is wanted.`,
+      `Reads ${read.value.toFixed(1)} HRC where ${read.target.value.toFixed(1)} is wanted.`,
       soft
         ? "Grind below the decarburized skin and read again; a file skates on hard steel. Then harden again: a temper gives none back."
         : "Temper again, 10 °C hotter, and read again.",
@@ -257,14 +257,14 @@ const readOut: WorkRule = (work) => {
   for (const figure of out) {
     const key = `${figure.spot.what} ${figure.spot.side ?? ""}`;
     const known = worst.get(key);
-    if (!known || Math.abs(figure.off / figure.wanted.band) > Math.abs(known.off / known.wanted.band))
+    if (!known || Math.abs(figure.off / figure.target.band) > Math.abs(known.off / known.target.band))
       worst.set(key, figure);
   }
   return [...worst.values()].map((figure) => {
-    const { spot, wanted, off } = figure;
+    const { spot, target, off } = figure;
     const { name, unit } = QUANTITY[spot.what];
     const told = (value: number) => (unit === "mm" ? say.length(value) : `${value.toFixed(1)}${unit}`);
-    const where = QUANTITY[spot.what].at === "whole" ? "" : ` ${say.along(wanted.x, wanted.x)}`;
+    const where = QUANTITY[spot.what].at === "whole" ? "" : ` ${say.along(target.x, target.x)}`;
     const count = out.filter((one) => one.spot.what === spot.what && one.spot.side === spot.side).length;
     const more = count > 1 ? `, the worst of ${count}` : "";
     const isThin = spot.what === "line" ? off > 0 : off < 0;
@@ -272,15 +272,15 @@ const readOut: WorkRule = (work) => {
     return finding(
       "reading-out",
       isIn ? "watch" : "fix",
-      { ...(spot.side ? { side: spot.side } : {}), x: [wanted.x, wanted.x] },
+      { ...(spot.side ? { side: spot.side } : {}), x: [target.x, target.x] },
       `${spot.side ? `${spot.side === "left" ? "Left" : "Right"}: ` : ""}${name}${where} reads ${told(figure.value)}, ${told(Math.abs(off))} ${off > 0 ? "more" : "less"} than planned${more}.`,
       isIn
         ? GO_ON
         : "Read it once more before anything is ground; then see what the readings look like together.",
-      wanted.basis,
+      target.basis,
       unit === "HRC"
         ? {}
-        : { measured: figure.value, wanted: [wanted.value - wanted.band, wanted.value + wanted.band] },
+        : { measured: figure.value, wanted: [target.value - target.band, target.value + target.band] },
     );
   });
 };
@@ -312,7 +312,63 @@ const pattern: WorkRule = ({ diagnosis, say }) =>
     );
   });
 
+/** What is taken for a slip of the hand: first of all, as nothing leans on it. */
+const doubted: WorkRule = ({ doubts, say }) =>
+  doubts.map((doubt) => {
+    const [first] = doubt.readings;
+    const where = first && doubt.readings.length === 1 ? whereOf(first) : {};
+    return finding(
+      "reading-doubted",
+      "watch",
+      where,
+      doubtWords(doubt, say),
+      doubt.instead === null
+        ? "Read it again: the same once more, and it is believed. Until then nothing leans on it."
+        : "Read it again, or mend it. Until then nothing leans on it.",
+      "each reading held to what all the others say; the slips: common practice",
+    );
+  });
+
+function whereOf({ side, x }: Spot): Finding["where"] {
+  return { ...(side ? { side } : {}), ...(x === undefined ? {} : { x: [x, x] as const }) };
+}
+
+const SLIP_WORDS: Readonly<Record<Slip, string>> = {
+  "ten-times": "ten times too much",
+  "a-tenth": "a tenth of it",
+  "hundred-times": "without its point",
+  "a-hundredth": "a hundredth of it",
+  "in-thousandths": "in thousandths",
+  "in-inches": "in inches",
+  "in-millimetres": "in millimetres",
+  "digits-swapped": "with its digits swapped",
+  "other-sign": "with the other sign",
+  "other-side": "from the other side",
+  "other-stage": "from another stage",
+  unlike: "",
+};
+const ROUND_WORDS: Readonly<Record<RoundDoubt, (of: string | null) => string>> = {
+  units: (of) =>
+    `This round seems to be written down in another unit (${of}): nothing in it fits, and all of it would.`,
+  sides: () => "Left and right seem to be changed over: each side reads what the other should.",
+  stage: (of) => `These look like readings of another stage (${of}): all of it fits there.`,
+  blade: () => "Hardly any of this fits the blade, or itself: is it another blade's?",
+};
+
+/** A doubt in a sentence. */
+export function doubtWords({ slip, readings, instead, of }: Doubt, say: Speech): string {
+  if (slip in ROUND_WORDS) return ROUND_WORDS[slip as RoundDoubt](of);
+  const [reading] = readings as [Reading];
+  const { name, unit } = QUANTITY[reading.what];
+  const figure = (value: number) => (unit === "mm" ? say.length(value) : `${value.toFixed(1)}${unit}`);
+  const side = reading.side ? `, ${reading.side}` : "";
+  const lead = `${name}${side}: ${figure(reading.value)}`;
+  if (slip === "unlike") return `${lead} is like nothing that was read around it.`;
+  return `${lead}? ${figure(instead ?? 0)} ${SLIP_WORDS[slip as Slip]}?`;
+}
+
 const RULES: readonly WorkRule[] = [
+  doubted,
   edgeOffCentre,
   plungesApart,
   linesApart,
@@ -327,22 +383,18 @@ const RANK = { fix: 0, watch: 1, note: 2 } as const;
 
 /** Judges the work of a stage by every rule, worst first. */
 export function judgeWork(
-  steel: StageSteel,
-  figures: readonly Figure[],
-  truth: Truth,
-  diagnosis: Diagnosis,
-  twin: Twin | null,
+  bench: Pick<Bench, "stage" | "figures" | "together" | "diagnosis" | "found" | "doubts">,
   unit: LengthUnit,
 ): Finding[] {
-  const work = { steel, figures, truth, diagnosis, twin, say: speechIn(unit) };
+  const work = { ...bench, say: speechIn(unit) };
   return RULES.flatMap((rule) => rule(work)).sort((a, b) => RANK[a.severity] - RANK[b.severity]);
 }
 
 /** What a stage's readings leave unjudged, and why. */
-export function workNotJudged(steel: StageSteel, figures: readonly Figure[]): NotJudged[] {
+export function workNotJudged(stage: BenchSteel, figures: readonly Figure[]): NotJudged[] {
   const has = (what: Spot["what"]) => figures.some(({ spot }) => spot.what === what);
   return [
-    ...(steel.isBevelled && !steel.isSharpened && !has("over")
+    ...(stage.isBevelled && !stage.isSharpened && !has("over")
       ? [
           {
             id: "edge-off-centre",
@@ -350,7 +402,7 @@ export function workNotJudged(steel: StageSteel, figures: readonly Figure[]): No
           },
         ]
       : []),
-    ...(steel.isSharpened
+    ...(stage.isSharpened
       ? [
           {
             id: "edge-off-centre",
@@ -358,10 +410,10 @@ export function workNotJudged(steel: StageSteel, figures: readonly Figure[]): No
           },
         ]
       : []),
-    ...(steel.isHard && steel.hardness === null
+    ...(stage.isHard && stage.hardness === null
       ? [{ id: "hardness-off", why: "No hardness is wanted yet: say which, and it is judged." }]
       : []),
-    ...(steel.isHard && steel.hardness !== null && !has("hardness")
+    ...(stage.isHard && stage.hardness !== null && !has("hardness")
       ? [{ id: "hardness-off", why: "Hardness was not read." }]
       : []),
     ...(has("bow") ? [] : [{ id: "bow", why: "Bow was not read." }]),

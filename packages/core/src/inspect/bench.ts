@@ -1,41 +1,44 @@
 import type { Blade } from "../blade/schema.ts";
 import { read } from "../blade/table.ts";
-import type { Rung } from "../route/ladder.ts";
-import { ladderOf } from "../route/ladder.ts";
-import type { Route, StageKind } from "../route/schema.ts";
+import { ladderOf, type Rung } from "../route/ladder.ts";
+import type { Route } from "../route/schema.ts";
 import type { Shop } from "../shop/schema.ts";
+import { type AsFound, asFound, endsToRead } from "./as-found.ts";
 import { type Correction, correctionsFor } from "./correct.ts";
+import { responseAt } from "./faults/fault.ts";
 import { type Figure, figureOf, instrumentFor } from "./figure.ts";
 import { type Diagnosis, diagnose } from "./fit.ts";
 import { instrumentsOf } from "./instruments.ts";
-import { placeOf } from "./patterns.ts";
 import { groundPlaces, inHandOrder, placesAlong, potentialSpots, readingPlan, withPlaces } from "./plan.ts";
+import { QUANTITY } from "./quantity.ts";
 import { type Check, type Reading, type Spot, spotKey, spotOf } from "./schema.ts";
-import { type Truth, truthOf } from "./truth.ts";
-import { endsToRead, type Twin, twinOf } from "./twin.ts";
-import { jawBias, type StageSteel, stageSteel, type Wanted, wantedAt } from "./wanted.ts";
+import { type Doubt, LEAST_ROUND, ofAnother, screened } from "./screen.ts";
+import { placeOf } from "./span.ts";
+import { type BenchSteel, benchSteel, showsAt, type Target, targetAt } from "./target.ts";
+import { type Together, together } from "./together.ts";
 
 /** One line of the bench's list: where to read, what should be there, and what was read so far. */
 export interface Line {
   readonly key: string;
   readonly spot: Spot;
-  readonly wanted: Wanted;
+  readonly target: Target;
   readonly figure: Figure | null;
-  /** What the maker's instrument should show: the wanted figure with its jaws' bias and known error put in. */
+  /** What the maker's instrument should show: what is wanted with its jaws and its known error put in. */
   readonly shows: number;
   readonly instrument: string;
 }
 
 /** All that the bench says of one stage. */
 export interface Bench {
-  readonly steel: StageSteel;
-  readonly rung: Rung | null;
+  readonly stage: BenchSteel;
   readonly lines: readonly Line[];
   readonly figures: readonly Figure[];
-  readonly truth: Truth;
+  readonly together: Together;
   readonly diagnosis: Diagnosis;
-  readonly twin: Twin | null;
+  readonly found: AsFound | null;
   readonly corrections: readonly Correction[];
+  /** What is taken for a slip of the hand: nothing leans on it. */
+  readonly doubts: readonly Doubt[];
   /** Readings of the stage at places where this blade no longer has anything to read. */
   readonly astray: readonly Reading[];
 }
@@ -44,24 +47,55 @@ export interface Asked {
   readonly blade: Blade;
   readonly route: Route | null;
   readonly shop: Shop;
-  readonly stage: StageKind;
+  /** The stage's own name on the route. */
+  readonly stage: string;
   readonly check: Check;
   readonly readings: readonly Reading[];
 }
 
 /** Works the bench out for one stage of a blade. The blade must be sound. */
-export function benchOf({ blade, route, shop, stage, check, readings }: Asked): Bench {
-  const steel = stageSteel(blade, route, shop, stage, check.hardness ?? null);
-  const rung = route?.stages.length
-    ? (ladderOf(blade, route, shop).find(({ kind }) => kind === stage) ?? null)
-    : null;
+export function benchOf(asked: Asked): Bench {
+  const bench = workedOut(asked, null);
+  // Nothing fits, and no fault of the trade explains it: whatever was read, it was not this blade.
+  return isOfAnother(bench)
+    ? workedOut(asked, ofAnother(bench.figures.flatMap((one) => one.readings)))
+    : bench;
+}
+
+/** Half of the readings still so far off with every fault found, or a fault so large, in bands. Starting values. */
+const REST_OF_ANOTHER = 1.2;
+const FAULT_OF_ANOTHER = 12;
+
+function isOfAnother({ figures, diagnosis }: Bench): boolean {
+  if (figures.length < LEAST_ROUND) return false;
+  if (diagnosis.restBands > REST_OF_ANOTHER) return true;
+  // Angles are judged so finely on tall bevels that a jig gone astray is many bands.
+  return figures
+    .filter(({ spot }) => QUANTITY[spot.what].unit === "mm")
+    .some(({ spot, target }) =>
+      diagnosis.found.some(
+        ({ shape, amplitudes }) =>
+          Math.abs(responseAt(shape, amplitudes, spot)) > FAULT_OF_ANOTHER * target.band,
+      ),
+    );
+}
+
+function workedOut({ blade, route, shop, stage: id, check, readings }: Asked, another: Doubt | null): Bench {
+  const hardness = check.hardness ?? null;
+  const stage = benchSteel(blade, route, shop, id, hardness);
+  const rungs = route?.stages.length ? ladderOf(blade, route, shop) : [];
   const instruments = instrumentsOf(shop);
+  const done = check.corrections.filter((one) => one.stage === id);
   const mine = standing(
-    readings.filter((one) => one.stage === stage),
-    check.corrections.filter((one) => one.stage === stage),
+    readings.filter((one) => one.stage === id),
+    done,
   );
+  const others = distinct(rungs, stage).map((rung): BenchSteel => ({ ...rung, hardness }));
+  const doubts = another ? [another] : screened(stage, mine, instruments, others);
+  const doubted = new Set(doubts.flatMap((one) => one.readings.map((reading) => reading.id)));
   const groups = new Map<string, { spot: Spot; readings: Reading[] }>();
   for (const reading of mine) {
+    if (doubted.has(reading.id)) continue;
     const key = spotKey(reading);
     const group = groups.get(key);
     if (group) group.readings.push(reading);
@@ -71,7 +105,7 @@ export function benchOf({ blade, route, shop, stage, check, readings }: Asked): 
   const astray: Reading[] = [];
   const figureAt = new Map<string, Figure>();
   for (const [key, group] of groups) {
-    const figure = figureOf(steel, group.spot, group.readings, instruments);
+    const figure = figureOf(stage, group.spot, group.readings, instruments);
     if (!figure) {
       astray.push(...group.readings);
       continue;
@@ -79,72 +113,94 @@ export function benchOf({ blade, route, shop, stage, check, readings }: Asked): 
     figures.push(figure);
     figureAt.set(key, figure);
   }
-  const potential = potentialSpots(steel).filter((spot) => !figureAt.has(spotKey(spot)));
-  const diagnosis = diagnose(steel, figures, potential);
-  const twin = twinOf(steel, figures, diagnosis);
-  const plan = withPlaces(readingPlan(steel, instruments), [
+  const potential = potentialSpots(stage).filter((spot) => !figureAt.has(spotKey(spot)));
+  const diagnosis = diagnose(stage, figures, potential);
+  const found = asFound(stage, figures, diagnosis);
+  const plan = withPlaces(readingPlan(stage, instruments), [
     ...check.places,
-    ...(twin ? endsToRead(steel, twin) : []),
+    ...(found ? endsToRead(stage, found) : []),
     ...groundPlaces(
-      steel,
-      check.corrections.filter((one) => one.done && one.stage === stage),
+      stage,
+      done.filter((one) => one.done),
     ),
   ]);
   const planned = new Set(plan.map(spotKey));
-  const beside = figures.filter(({ spot }) => !planned.has(spotKey(spot))).map(({ spot }) => spot);
-  const lines = inHandOrder([...plan, ...beside]).flatMap((spot): Line[] => {
-    const wanted = wantedAt(steel, spot);
-    if (!wanted) return [];
-    const key = spotKey(spot);
-    const figure = figureAt.get(key) ?? null;
-    const { bias, name } = biasOf(steel, spot, instruments);
-    return [{ key, spot, wanted, figure, shows: wanted.value + bias, instrument: name }];
+  const beside = [...figures.map(({ spot }) => spot), ...doubtedSpots(doubts)].filter((spot) => {
+    const isNew = !planned.has(spotKey(spot));
+    planned.add(spotKey(spot));
+    return isNew;
   });
+  const lines = inHandOrder([...plan, ...beside]).flatMap((spot): Line[] => {
+    const target = targetAt(stage, spot);
+    if (!target) return [];
+    const key = spotKey(spot);
+    const instrument = instrumentFor(spot, undefined, instruments);
+    return [
+      {
+        key,
+        spot,
+        target,
+        figure: figureAt.get(key) ?? null,
+        shows: showsAt(stage, target, instrument),
+        instrument: instrument.name,
+      },
+    ];
+  });
+  const belts = rungs.find((rung) => rung.id === id)?.belts ?? null;
   return {
-    steel,
-    rung,
+    stage,
     lines,
     figures,
-    truth: truthOf(steel, figures),
+    together: together(stage, figures),
     diagnosis,
-    twin,
-    corrections: twin && !isInstrument(diagnosis) ? correctionsFor(steel, twin, rung, shop) : [],
+    found,
+    corrections: found && isSteel(diagnosis) ? correctionsFor(stage, found, figures, belts, shop) : [],
+    doubts,
     astray,
   };
 }
 
-/** Nothing is ground on the word of an instrument that is itself in doubt. */
-function isInstrument({ pattern }: Diagnosis): boolean {
-  return pattern === "worn-reference";
+/** Stages whose steel is another than this one's, each steel once. */
+function distinct(rungs: readonly Rung[], stage: BenchSteel): Rung[] {
+  const seen = new Set([stage.steel]);
+  return rungs.filter(({ steel, isBevelled }) => {
+    const isNew = isBevelled && !seen.has(steel);
+    seen.add(steel);
+    return isNew;
+  });
+}
+
+function doubtedSpots(doubts: readonly Doubt[]): Spot[] {
+  return doubts.flatMap(({ readings }) => readings.map(spotOf));
+}
+
+/** Nothing is ground on the word of an instrument that is itself in doubt, nor while the blade is bent: then its edge only seems off. */
+function isSteel({ found }: Diagnosis): boolean {
+  return found.every(
+    ({ pattern }) => pattern !== "worn-reference" && pattern !== "bow" && pattern !== "twist",
+  );
 }
 
 /** Readings that still speak of the steel: those of a face taken down since are of what is no longer there. */
 function standing(readings: readonly Reading[], corrections: Check["corrections"]): Reading[] {
-  const done = corrections.flatMap((one) => (one.done ? [{ ...one, done: one.done }] : []));
+  const done = corrections.flatMap((one) => (one.done ? [Date.parse(one.done)] : []));
   if (done.length === 0) return [...readings];
-  const last = done.reduce((latest, { done: when }) => (when > latest ? when : latest), "");
-  return readings.filter(({ what, when }) => when > last || !TOUCHED.includes(what));
+  const last = Math.max(...done);
+  return readings.filter(({ what, when }) => Date.parse(when) > last || !TOUCHED.includes(what));
 }
 
 /** What grinding a face changes. */
 const TOUCHED: readonly Spot["what"][] = ["edge", "behind", "above", "over", "line", "angle"];
 
-function biasOf(steel: StageSteel, spot: Spot, instruments: ReturnType<typeof instrumentsOf>) {
-  const instrument = instrumentFor(spot, undefined, instruments);
-  const { error, zero, jaw } = instrument;
-  const wide = instrument.kind === "caliper" ? (jaw ?? 0) : 0;
-  return { bias: error + zero + jawBias(steel, spot, wide), name: instrument.name };
-}
-
 /** The as-found faces for a drawing: x, and how far each stands above its stage, mm. */
 export function foundFaces(
-  steel: StageSteel,
-  twin: Twin,
+  stage: BenchSteel,
+  found: AsFound,
 ): { x: number; left: number; right: number; within: number }[] {
-  return placesAlong(steel).map((u) => ({
-    x: placeOf(steel, u),
-    left: read(twin.faces.left, u),
-    right: read(twin.faces.right, u),
-    within: Math.max(read(twin.within.left, u), read(twin.within.right, u)),
+  return placesAlong(stage).map((u) => ({
+    x: placeOf(stage, u),
+    left: read(found.faces.left, u),
+    right: read(found.faces.right, u),
+    within: Math.max(read(found.within.left, u), read(found.within.right, u)),
   }));
 }

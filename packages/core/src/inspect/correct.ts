@@ -1,14 +1,20 @@
 import { abrasiveName } from "../abrasive/schema.ts";
 import { placeAt } from "../blade/chain.ts";
+import { cutAlong } from "../blade/cut.ts";
+import { isPrimary } from "../blade/field.ts";
+import { massOf, solidBetween } from "../blade/mass.ts";
 import { SIDES, type Side } from "../blade/schema.ts";
-import { read } from "../blade/table.ts";
-import type { Rung } from "../route/ladder.ts";
+import { read, table } from "../blade/table.ts";
+import type { Rung, StageSteel } from "../route/ladder.ts";
+import { narrowestBelt } from "../shop/grinders.ts";
 import type { Shop } from "../shop/schema.ts";
 import { densityOf } from "../steel/steels.ts";
-import { radians } from "../units/angle.ts";
-import { clearSpan, placeOf } from "./patterns.ts";
-import { GENTLE, STEEP, type Twin } from "./twin.ts";
-import { edgeBand, halfOf, type StageSteel, stationOf } from "./wanted.ts";
+import { type AsFound, foundSteel, GENTLE, STEEP } from "./as-found.ts";
+import type { Figure } from "./figure.ts";
+import { steelAt } from "./reader.ts";
+import { faceResponse } from "./response.ts";
+import { clearSpan, placeOf } from "./span.ts";
+import { type BenchSteel, centreBand, edgeBand, ROUGH } from "./target.ts";
 
 /** Steel to come off one face over a stretch, and what taking it does. Lengths mm, square to the face where not said. */
 export interface Correction {
@@ -18,10 +24,12 @@ export interface Correction {
   /** At the places along it, in x. */
   readonly off: readonly { readonly x: number; readonly t: number }[];
   readonly most: number;
+  /** How far it goes below the stage's own line at the most: what must be meant. 0 where it does not. */
+  readonly beyond: number;
   /** With one belt, about. */
   readonly passes: number;
   readonly belt: string | null;
-  /** What it does where it is most. */
+  /** What it does where it is most: the steel as found, read before and after. */
   readonly lineClimbs: number;
   readonly edgeThins: number;
   /** How far back the plunge's sweep comes out of the flat with it, where it reaches the plunge; null elsewhere. */
@@ -42,71 +50,72 @@ const STEPS = 48;
 const WORTH = 0.5;
 /** Passes are taken to three quarters and looked at: each may take a third more than it should. */
 export const CAUTION = 0.75;
+/** With less than this still to come off every face a ridge is better than a hollow, mm. Starting value. */
+const SCANT = 0.1;
 
 /** Off a face with one light pass of a belt, mm. */
 function passOf(microns: number): number {
   return Math.min(A_PASS * 2, (A_PASS * microns) / COARSE);
 }
 
+/** One place along a face: what stands there and what is to come off. */
+interface Place {
+  readonly u: number;
+  readonly x: number;
+  /** Above the stage's own line. */
+  readonly stands: number;
+  /** Above the finished blade. */
+  readonly has: number;
+  readonly t: number;
+  /** How low the face may come there, were all of it counted on that seems to stand: what a belt must not cut into. */
+  readonly floor: number;
+  readonly why: Correction["why"];
+}
+
 /**
- * What should come off which face, and where: every stretch that stands more than half a band above its stage, down to its
- * line; then, where the edge is still off centre for more than it may be, the thick side to where it is. Nothing is taken that
- * the finished blade needs.
+ * What should come off which face, and where: every stretch that stands more than half a band above its stage, down to its line;
+ * then, where the edge is still off centre for more than it may be, the thick side to where it is. Only what two readings speak for,
+ * or one that was read again, and only in a shape that the shop's belt can grind; nothing that the finished blade needs.
  */
 export function correctionsFor(
-  steel: StageSteel,
-  twin: Twin,
-  rung: Pick<Rung, "belts"> | null,
+  stage: BenchSteel,
+  found: AsFound,
+  figures: readonly Figure[],
+  belts: Rung["belts"],
   shop: Shop,
 ): Correction[] {
-  if (!steel.isBevelled) return [];
-  const [start, end] = clearSpan(steel);
+  if (!stage.isBevelled) return [];
+  const [start, end] = clearSpan(stage);
   // The places read are among them: a fault may end between two that lie near.
   const even = Array.from({ length: STEPS + 1 }, (_, i) => start + ((end - start) * i) / STEPS);
-  const us = [...new Set([...even, ...twin.at.filter((u) => u > start && u < end)])].sort((a, b) => a - b);
-  const belt = beltFor(rung, shop);
+  const us = [...new Set([...even, ...found.at.filter((u) => u > start && u < end)])].sort((a, b) => a - b);
+  const belt = beltFor(belts, shop);
   return SIDES.flatMap((side) => {
-    const off = us.map((u) => offAt(steel, twin, side, u));
-    const runs: { from: number; to: number }[] = [];
-    for (let i = 0; i < us.length; i++) {
-      if (off[i]!.t <= 0) continue;
-      const last = runs.at(-1);
-      if (last && last.to >= i - 2) last.to = i;
-      else runs.push({ from: i, to: i });
-    }
-    return runs
-      .filter(({ from, to }) => to > from && off.slice(from, to + 1).some(({ t }) => t >= A_PASS))
-      .map(({ from, to }) => {
+    const wanted = us.map((u) => placeOn(stage, found, side, u));
+    const places = groundBy(wanted, narrowestBelt(shop));
+    return stretchesOf(places)
+      .filter(({ first, last }) => {
+        const stretch = places.slice(first, last + 1);
+        return stretch.some(({ t }) => t >= A_PASS) && isSupported(stage, side, figures, stretch);
+      })
+      .map(({ first, last }): Correction => {
         // One place further at each end, where nothing comes off: the cut runs out to it.
-        const [first, last] = [Math.max(0, from - 1), Math.min(us.length - 1, to + 1)];
-        const rows = us
-          .slice(first, last + 1)
-          .map((u, i) => ({ u, x: placeOf(steel, u), ...off[first + i]! }));
+        const rows = places.slice(Math.max(0, first - 1), last + 2);
+        const off = throughEnds(stage, side, rows, { isFirst: first === 0, isLast: last === us.length - 1 });
         const worst = rows.reduce((a, b) => (b.t > a.t ? b : a));
-        const station = stationOf(steel, worst.u);
-        const beta = radians(station[side].primaryAngle ?? 0);
-        const length = rows.at(-1)!.x - rows[0]!.x;
-        const mean = rows.reduce((sum, { t }) => sum + t, 0) / rows.length;
+        const taken = rows.filter(({ t }) => t > 0);
         return {
           side,
           from: Math.round(rows[0]!.x),
           to: Math.round(rows.at(-1)!.x),
-          off: throughEnds(
-            steel,
-            side,
-            rows.map(({ x, t }) => ({ x: round(x, 1), t: round(t, 3) })),
-            { isFirst: from === 0, isLast: to === us.length - 1 },
-          ),
+          off,
           most: worst.t,
+          beyond: Math.max(0, ...taken.map(({ t, stands }) => t - Math.max(0, stands))),
           passes: Math.max(1, Math.round(worst.t / passOf(belt?.microns ?? COARSE))),
           belt: belt ? abrasiveName(belt) : null,
-          // No line climbs further than there is blade above it.
-          lineClimbs: Math.min(worst.t / Math.sin(beta), station.height - (station[side].grindLine ?? 0)),
-          edgeThins: worst.t / Math.cos(beta),
-          plungeBack: from === 0 ? sweepMoves(steel, side, rows[0]!.u, rows[0]!.t) : null,
-          grams: (mean * length * widthAt(steel, side, worst.u) * densityOf(steel.blade.steel)) / 1000,
-          spare: Math.min(...rows.filter(({ t }) => t > 0).map((row) => row.has - row.t)),
-          needed: steel.needed,
+          ...doneTo(stage, found, side, rows, worst, first === 0),
+          spare: Math.min(...taken.map(({ has, t }) => has - t)),
+          needed: stage.needed,
           why: worst.why,
         };
       });
@@ -115,41 +124,160 @@ export function correctionsFor(
 
 const round = (value: number, places: number) => Number(value.toFixed(places));
 
-/** What should come off a face at u: `has` is all that stands above the finished blade. */
-function offAt(
-  steel: StageSteel,
-  twin: Twin,
-  side: Side,
-  u: number,
-): { t: number; has: number; why: Correction["why"] } {
+/** What stands on a face at u, and what should come off there. */
+function placeOn(stage: BenchSteel, found: AsFound, side: Side, u: number): Place {
   const other = side === "left" ? "right" : "left";
-  const mine = read(twin.faces[side], u);
-  const theirs = read(twin.faces[other], u);
-  const has = steel.left.faces + mine;
-  const beta = radians(stationOf(steel, u)[side].primaryAngle ?? 0);
-  const band = bandOf(steel, u);
-  // Half of the difference of the sides along the plane.
-  const k = (mine - theirs) / 2 / Math.cos(beta);
-  const centreBand = steel.isHard ? 0.1 : 0.25;
-  const thick = mine > band * WORTH ? mine : 0;
-  const centre =
-    k > centreBand * WORTH && mine > -has ? Math.max(0, 2 * (k - centreBand * 0.2) * Math.cos(beta)) : 0;
-  const wanted = Math.max(thick, k > centreBand ? centre : 0);
-  // Never below what must still be found there: less a hand's error, that is all there is.
-  const known = has - notCountedOn(steel, twin, side, u, mine);
-  const most = Math.max(0, known - steel.needed - 2 * read(twin.within[side], u));
-  const t = Math.min(wanted, most);
-  return { t: t > 0.004 ? t : 0, has, why: thick >= centre ? "thick" : "centre" };
+  const lift = (one: Side) => faceResponse(stage, { what: "over", u, side: one }, one);
+  const stands = read(found.faces[side], u);
+  const theirs = read(found.faces[other], u);
+  const has = stage.left.faces + stands;
+  const perFace = lift(side) || 1;
+  // Half of the difference of the sides, as the apex stands.
+  const k = (stands * perFace - theirs * lift(other)) / 2;
+  const band = centreBand(stage);
+  const thick = stands > bandOf(stage, u) * WORTH ? stands : 0;
+  const centre = k > band && stands > -has ? Math.max(0, (2 * (k - band * 0.2)) / perFace) : 0;
+  // Never below what must still be found there, though every pass takes a third too much: less a reading's error, that is all there is.
+  const known = has - notCountedOn(stage, found, side, u, stands);
+  const most = Math.max(0, (known - stage.needed - 2 * read(found.within[side], u)) * CAUTION);
+  const t = Math.min(Math.max(thick, centre), most);
+  return {
+    u,
+    x: placeOf(stage, u),
+    stands,
+    has,
+    t: t > 0.004 ? t : 0,
+    floor: stands - Math.min(Math.max(thick, centre), Math.max(0, has - stage.needed)),
+    why: thick >= centre ? "thick" : "centre",
+  };
+}
+
+/**
+ * What a belt of a width leaves where so much is wanted off: it lies flat along the blade and goes nowhere deeper than it may go over
+ * all of its width. Source: a closing by a flat element, as in mathematical morphology (Matheron and Serra).
+ */
+function groundBy(places: readonly Place[], width: number): Place[] {
+  const wanted = places.map(({ floor }) => floor);
+  const reach = places.map(({ x }, i) => {
+    let last = i;
+    while (last + 1 < places.length && places[last + 1]!.x <= x + width) last++;
+    return last;
+  });
+  const left = places.map(() => Number.POSITIVE_INFINITY);
+  for (let i = 0; i < places.length; i++) {
+    // A belt may hang over the point, and stop at the plunge: a window at an end is as wide as there is blade under it.
+    const isWhole = reach[i]! < places.length - 1 || places[reach[i]!]!.x - places[i]!.x >= width * 0.999;
+    const first = isWhole ? i : Math.min(i, firstWithin(places, width));
+    const high = Math.max(...wanted.slice(first, reach[i]! + 1));
+    for (let k = first; k <= reach[i]!; k++) left[k] = Math.min(left[k]!, high);
+  }
+  return places.map((place, i) => {
+    const t = Math.min(place.t, Math.max(0, place.stands - left[i]!));
+    return { ...place, t: t > 0.004 ? t : 0 };
+  });
+}
+
+/** The first place of the last window along the blade. */
+function firstWithin(places: readonly Place[], width: number): number {
+  const end = places.at(-1)!.x;
+  return Math.max(
+    0,
+    places.findIndex(({ x }) => x >= end - width),
+  );
+}
+
+/** Runs of places where something comes off; two places between them join them. */
+function stretchesOf(places: readonly Place[]): { first: number; last: number }[] {
+  const runs: { first: number; last: number }[] = [];
+  for (const [i, { t }] of places.entries()) {
+    if (t <= 0) continue;
+    const open = runs.at(-1);
+    if (open && open.last >= i - 2) open.last = i;
+    else runs.push({ first: i, last: i });
+  }
+  return runs.filter(({ first, last }) => last > first);
+}
+
+/** Two readings at places of a stretch that say that the face is proud, or one that was read again: less grinds nothing. */
+function isSupported(
+  stage: BenchSteel,
+  side: Side,
+  figures: readonly Figure[],
+  stretch: readonly Place[],
+): boolean {
+  const [from, to] = [stretch[0]!.u - NEXT, stretch.at(-1)!.u + NEXT];
+  const speaking = figures.filter(({ spot, off }) => {
+    if (spot.u === undefined || spot.u < from || spot.u > to) return false;
+    const response = faceResponse(stage, spot, side);
+    const here = stretch.reduce((a, b) => (Math.abs(b.u - spot.u!) < Math.abs(a.u - spot.u!) ? b : a));
+    return response !== 0 && off / response >= SPEAKS * here.t && here.t > 0;
+  });
+  return speaking.reduce((sum, { readings }) => sum + Math.min(2, readings.length), 0) >= 2;
+}
+/** A reading just beside a stretch belongs to it: shares of the edge. */
+const NEXT = 0.02;
+/** A reading speaks for what comes off where it says at least this share of it. */
+const SPEAKS = 0.3;
+
+/** What a correction does where it is most, by reading the steel as found before and after it. */
+function doneTo(
+  stage: BenchSteel,
+  found: AsFound,
+  side: Side,
+  rows: readonly Place[],
+  worst: Place,
+  isFirst: boolean,
+): Pick<Correction, "lineClimbs" | "edgeThins" | "plungeBack" | "grams"> {
+  const cut = table(
+    rows,
+    ({ u }) => u,
+    ({ t }) => t,
+  );
+  const [from, to] = [rows[0]!.u, rows.at(-1)!.u];
+  const before = foundSteel(stage, found);
+  const after = foundSteel(stage, found, (one, u) =>
+    one === side && u >= from && u <= to ? read(cut, u) : 0,
+  );
+  const { u } = worst;
+  const [a, b] = [before.steel.station(u), after.steel.station(u)];
+  // No line climbs further than there is blade above it.
+  const lineOf = (one: StageSteel) => steelAt(one, { what: "line", u, side }) ?? a.height;
+  const volumeOf = (one: StageSteel) =>
+    solidBetween(one.steel.field, Math.min(rows[0]!.x, rows.at(-1)!.x), Math.max(rows[0]!.x, rows.at(-1)!.x))
+      .volume;
+  const grams = massOf(volumeOf(before) - volumeOf(after), densityOf(stage.finished.blade.steel));
+  const thick = (one: typeof a) => (stage.isSharpened ? (one.behind ?? 0) : one.edge);
+  const places = [before, after].map((one) => sweepStarts(one, side, rows[0]!.u));
+  return {
+    lineClimbs: Math.max(0, lineOf(after) - lineOf(before)),
+    edgeThins: Math.max(0, thick(a) - thick(b)),
+    plungeBack: isFirst && places[0] !== null && places[1] !== null ? places[0]! - places[1]! : null,
+    grams: Math.max(0, grams),
+  };
+}
+
+/** Where along the blade the plunge's sweep comes out of the flat, half way up the bevel beside it; null where there is none. */
+function sweepStarts({ steel, finished }: StageSteel, side: Side, u: number): number | null {
+  const plunge = finished.field.plunges[side];
+  const station = steel.station(u);
+  const line = station[side].grindLine;
+  if (!plunge || line === null || plunge.radius === 0) return null;
+  const y = station.y + (station.inward[1] * line) / 2;
+  const x = plunge.x + ((y - plunge.y) * plunge.sin) / plunge.cos;
+  const cut = cutAlong(steel.field, x, y, 1, 0, -0.01, plunge.radius / plunge.cos + 0.5);
+  const first = cut[side].findIndex(isPrimary);
+  return first < 0 ? null : x + cut.breaks[first]!;
 }
 
 /** What comes off at the first or last place that can be read comes off to the plunge, or to the point, as well. */
 function throughEnds(
-  steel: StageSteel,
+  stage: StageSteel,
   side: Side,
-  rows: Correction["off"],
+  places: readonly Place[],
   { isFirst, isLast }: { isFirst: boolean; isLast: boolean },
 ): Correction["off"] {
-  const { plunges, edge } = steel.finished;
+  const { plunges, edge } = stage.finished.field;
+  const rows = places.map(({ x, t }) => ({ x: round(x, 1), t: round(t, 3) }));
   const foot = plunges[side]?.x ?? placeAt(edge, 0).x;
   const tip = placeAt(edge, edge.length).x;
   const [first, last] = [rows[0]!, rows.at(-1)!];
@@ -161,54 +289,35 @@ function throughEnds(
 }
 
 /**
- * A bevel let down by t at a plunge of radius r comes out of the flat further back: at depth D below the flat the sweep has run
- * r − √(2rD − D²). Source: geometry. Null where the plunge has no sweep, or is deeper than its radius.
- */
-function sweepMoves(steel: StageSteel, side: Side, u: number, t: number): number | null {
-  const cut = steel.finished.plunges[side];
-  const station = stationOf(steel, u);
-  const line = station[side].grindLine;
-  if (!cut || line === null) return null;
-  // The half is sampled first: the flat above it is read from the same sample.
-  const half = halfOf(steel, station, side, line / 2);
-  const depth = steel.field[side].flat - half;
-  const run = (deep: number) => cut.radius - Math.sqrt(Math.max(0, 2 * cut.radius * deep - deep ** 2));
-  return depth > 0 && depth + t < cut.radius ? run(depth) - run(depth + t) : null;
-}
-
-/** With less than this still to come off every face a ridge is better than a hollow, mm. Starting value. */
-const SCANT = 0.1;
-
-/**
  * What of a face between two places read is not counted on, mm: where it rises steeply, or where little is left to spare, all
  * above the lower of them.
  */
-function notCountedOn(steel: StageSteel, { at, faces }: Twin, side: Side, u: number, mine: number): number {
+function notCountedOn(
+  stage: StageSteel,
+  { at, faces }: AsFound,
+  side: Side,
+  u: number,
+  stands: number,
+): number {
   const k = at.findIndex((one) => one > u);
   if (k <= 0) return 0;
-  const { length } = steel.field.edge;
-  const isScant = steel.left.faces < SCANT;
+  const { length } = stage.steel.field.edge;
+  const isScant = stage.left.faces < SCANT;
   const [a, b] = [read(faces[side], at[k - 1]!), read(faces[side], at[k]!)];
   const rise = Math.abs(a - b) / ((at[k]! - at[k - 1]!) * length);
   const share = isScant ? 1 : Math.min(1, Math.max(0, (rise - GENTLE) / (STEEP - GENTLE)));
-  return share * Math.max(0, mine - Math.min(a, b));
+  return share * Math.max(0, stands - Math.min(a, b));
 }
 
 /** Half the edge's band as it falls to one face, square to it. */
-function bandOf(steel: StageSteel, u: number): number {
-  const station = stationOf(steel, u);
-  const edge = station.behind ?? 2 * steel.left.faces;
-  return (edgeBand(edge) * (steel.isHard ? 1 : 2.5)) / 2;
-}
-
-function widthAt(steel: StageSteel, side: Side, u: number): number {
-  const { grindLine, edgeBevel } = stationOf(steel, u)[side];
-  return Math.max(0, (grindLine ?? 0) - (edgeBevel ?? 0));
+function bandOf(stage: BenchSteel, u: number): number {
+  const { behind, edge } = stage.steel.station(u);
+  const thick = stage.isSharpened ? (behind ?? edge) : edge;
+  return (edgeBand(thick) * (stage.isHard ? 1 : ROUGH)) / 2;
 }
 
 /** The finest belt of the stage's own: what a correction is not overshot with. */
-function beltFor(rung: Pick<Rung, "belts"> | null, shop: Shop) {
-  if (rung?.belts?.on === "bevels" && rung.belts.planned.ok)
-    return rung.belts.planned.sequence.steps.at(-1)!.belt;
+function beltFor(belts: Rung["belts"], shop: Shop) {
+  if (belts?.on === "bevels" && belts.planned.ok) return belts.planned.sequence.steps.at(-1)!.belt;
   return shop.abrasives.find(({ microns }) => microns <= COARSE) ?? null;
 }

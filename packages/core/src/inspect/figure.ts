@@ -1,15 +1,16 @@
 import type { Instrument } from "./instrument.ts";
 import { QUANTITY } from "./quantity.ts";
+import { expectedReading } from "./reader.ts";
 import type { Reading, Spot } from "./schema.ts";
+import { ALONG, type BenchSteel, type Target, targetAt } from "./target.ts";
 import { type Component, combined, fromRepeats, fromResolution, type Uncertainty } from "./uncertainty.ts";
-import { ALONG, jawBias, type StageSteel, type Wanted, wantedAt } from "./wanted.ts";
 
 export type Verdict = "good" | "doubtful" | "out";
 
 /** What was read at one spot at a stage, corrected, with how far it can be trusted, held against what is wanted. */
 export interface Figure {
   readonly spot: Spot;
-  readonly wanted: Wanted;
+  readonly target: Target;
   /** Repeats averaged and corrected for what is known: the instrument's error, its zero, the width of its jaws. */
   readonly value: number;
   readonly off: number;
@@ -31,31 +32,29 @@ const CHECKED_WITHIN = 1 / 3;
 
 /** Makes one figure of the readings of one spot, newest instrument first; null where nothing is wanted there. */
 export function figureOf(
-  steel: StageSteel,
+  stage: BenchSteel,
   spot: Spot,
   readings: readonly Reading[],
   instruments: readonly Instrument[],
 ): Figure | null {
-  const wanted = wantedAt(steel, spot);
+  const target = targetAt(stage, spot);
   const last = readings.at(-1);
-  if (!wanted || !last) return null;
+  if (!target || !last) return null;
   const instrument = instrumentFor(spot, last.instrument, instruments);
   const { mean, spread } = fromRepeats(readings.map(({ value }) => value));
-  const corrected = {
-    error: instrument.error,
-    zero: instrument.zero,
-    jaw: jawBias(steel, spot, instrument.kind === "caliper" ? (instrument.jaw ?? 0) : 0),
-  };
+  const { error, zero } = instrument;
+  const shown = expectedReading(stage, spot, instrument) ?? target.value + error + zero;
+  const corrected = { error, zero, jaw: shown - error - zero - target.value };
   const value = mean - corrected.error - corrected.zero - corrected.jaw;
-  const uncertainty = combined(componentsOf(wanted, instrument, readings.length, spread));
-  const off = value - wanted.value;
+  const uncertainty = combined(componentsOf(target, instrument, readings.length, spread));
+  const off = value - target.value;
   return {
     spot,
-    wanted,
+    target,
     value,
     off,
     uncertainty,
-    verdict: verdictOf(off, wanted.band, uncertainty.expanded),
+    verdict: verdictOf(off, target.band, uncertainty.expanded),
     readings,
     instrument,
     corrected,
@@ -76,7 +75,7 @@ const PLACED_WORDS: Partial<Record<Spot["what"], string>> = {
   plunge: "where the bevel is seen to begin",
 };
 
-function componentsOf(wanted: Wanted, instrument: Instrument, count: number, spread: number): Component[] {
+function componentsOf(target: Target, instrument: Instrument, count: number, spread: number): Component[] {
   const own = Math.max(instrument.repeat, 1e-9);
   const isOwn = count >= ENOUGH_REPEATS;
   const repeat: Component = {
@@ -93,10 +92,10 @@ function componentsOf(wanted: Wanted, instrument: Instrument, count: number, spr
       own * (instrument.checked ? CHECKED_WITHIN : 1) * 0.5,
     ),
     fixed(
-      PLACED_WORDS[wanted.spot.what] ?? "its place up the blade, on this slope",
-      Math.abs(wanted.slope.up) * wanted.placed,
+      PLACED_WORDS[target.spot.what] ?? "its place up the blade, on this slope",
+      Math.abs(target.slope.up) * target.placed,
     ),
-    fixed("its place along the blade", Math.abs(wanted.slope.along) * ALONG),
+    fixed("its place along the blade", Math.abs(target.slope.along) * ALONG),
   ].filter(({ u }) => u > 1e-9);
 }
 

@@ -1,9 +1,10 @@
 import { chiSquareBelow } from "./distributions.ts";
+import { type PatternKey, responseAt, type Shape } from "./faults/fault.ts";
+import { shapesFor } from "./faults/known.ts";
 import type { Figure } from "./figure.ts";
-import { leastSquares } from "./least-squares.ts";
-import { type PatternKey, responseAt, type Shape, shapesFor } from "./patterns.ts";
+import { huberLoss, medianOf, residualsOf, robustLeastSquares } from "./robust.ts";
 import type { Spot } from "./schema.ts";
-import { type StageSteel, wantedAt } from "./wanted.ts";
+import { type BenchSteel, targetAt } from "./target.ts";
 
 /** A fault that the readings look like, and how well it explains them. */
 export interface Explained {
@@ -39,6 +40,8 @@ export interface Diagnosis {
     readonly rival: number;
   } | null;
   readonly pattern: PatternKey | "sound" | "unknown";
+  /** How far off half of the readings still lie with all that was found, in bands: of another blade far. */
+  readonly restBands: number;
 }
 
 /** How much of the band a sound hand's work wanders by, one standard deviation. Starting value. */
@@ -61,39 +64,43 @@ interface Candidate {
   readonly shape: Shape;
   readonly amplitudes: readonly number[];
   readonly u: readonly number[];
-  readonly chiSquare: number;
+  /** Sum of losses that is left. */
+  readonly loss: number;
   /** Bayesian information criterion against the readings as they were: higher explains better. */
   readonly gain: number;
 }
 
 /**
  * Searches what was read for the faults of the trade: every way each may look on this blade is fitted by weighted least
- * squares, and the one that gains most by the Bayesian information criterion is named; what it leaves is searched again.
+ * squares with Huber's loss, and the one that gains most by the Bayesian information criterion is named; with it in, the rest is
+ * searched again, and all that were named are fitted together.
  * `potential` are spots where one more reading could be taken.
  */
 export function diagnose(
-  steel: StageSteel,
+  stage: BenchSteel,
   figures: readonly Figure[],
   potential: readonly Spot[],
 ): Diagnosis {
-  const read = figures.filter(
-    ({ spot }) => spot.what !== "hardness" && spot.what !== "bow" && spot.what !== "twist",
-  );
-  if (read.length < LEAST_READ) return { found: [], rivals: [], settles: null, pattern: "sound" };
+  const read = figures.filter(({ spot }) => spot.what !== "hardness");
+  if (read.length < LEAST_READ)
+    return { found: [], rivals: [], settles: null, pattern: "sound", restBands: 0 };
   const spots = read.map(({ spot }) => spot);
-  const shapes = shapesFor(steel, spots);
-  const u = read.map(({ uncertainty, wanted }) => Math.hypot(uncertainty.u, HAND * wanted.band));
-  const bands = read.map(({ wanted }) => wanted.band);
+  const shapes = shapesFor(stage, spots);
+  const u = read.map(({ uncertainty, target }) => Math.hypot(uncertainty.u, HAND * target.band));
+  const bands = read.map(({ target }) => target.band);
   const columnsOf = new Map(shapes.map((shape) => [shape, shape.responses.map((one) => spots.map(one))]));
   const counts = new Map<PatternKey, number>();
   for (const { pattern } of shapes) counts.set(pattern, (counts.get(pattern) ?? 0) + 1);
 
+  const lossOf = (values: readonly number[]) =>
+    values.reduce((sum, value, i) => sum + huberLoss(value / u[i]!), 0);
   const search = (values: readonly number[], least: number): Candidate[] => {
-    const before = values.reduce((sum, value, i) => sum + (value / u[i]!) ** 2, 0);
+    const before = lossOf(values);
     const best = new Map<PatternKey, Candidate>();
     for (const shape of shapes) {
       const columns = columnsOf.get(shape)!;
-      const fit = leastSquares(columns, values, u);
+      if (columns.every((column) => column.every((one) => one === 0))) continue;
+      const fit = robustLeastSquares(columns, values, u);
       if (!fit || (shape.sign && fit.amplitudes[0]! * shape.sign <= 0)) continue;
       const shown = columns[0]!.some((_, i) => {
         const says = columns.reduce((sum, column, k) => sum + column[i]! * fit.amplitudes[k]!, 0);
@@ -101,7 +108,8 @@ export function diagnose(
       });
       if (!shown) continue;
       const price = columns.length * Math.log(values.length) + 2 * Math.log(counts.get(shape.pattern)!);
-      const candidate = { shape, ...fit, gain: before - fit.chiSquare - price };
+      const { amplitudes, u: within, loss } = fit;
+      const candidate = { shape, amplitudes, u: within, loss, gain: before - loss - price };
       const known = best.get(shape.pattern);
       if (!known || candidate.gain > known.gain) best.set(shape.pattern, candidate);
     }
@@ -109,18 +117,26 @@ export function diagnose(
   };
 
   const offs = read.map(({ off }) => off);
-  const total = offs.reduce((sum, value, i) => sum + (value / u[i]!) ** 2, 0);
-  const chosen: { candidate: Candidate; all: Candidate[] }[] = [];
+  const total = lossOf(offs);
+  let chosen: { candidate: Candidate; all: Candidate[] }[] = [];
   let values: readonly number[] = offs;
   for (let n = 0; n < MOST_FAULTS; n++) {
     const all = search(values, LEAST_GAIN + n * MORE_BESIDE);
     const candidate = all[0];
     if (!candidate) break;
     chosen.push({ candidate, all });
-    const columns = columnsOf.get(candidate.shape)!;
-    values = values.map((value, i) =>
-      columns.reduce((sum, column, k) => sum - column[i]! * candidate.amplitudes[k]!, value),
-    );
+    const columns = chosen.flatMap((one) => columnsOf.get(one.candidate.shape)!);
+    const together = robustLeastSquares(columns, offs, u);
+    if (together) {
+      let k = 0;
+      chosen = chosen.map((one) => {
+        const amplitudes = together.amplitudes.slice(k, k + one.candidate.amplitudes.length);
+        k += amplitudes.length;
+        return { ...one, candidate: { ...one.candidate, amplitudes } };
+      });
+    }
+    const amplitudes = chosen.flatMap((one) => one.candidate.amplitudes);
+    values = residualsOf(columns, offs, amplitudes);
   }
   const explained = (candidate: Candidate, all: readonly Candidate[]): Explained => {
     const { shape, amplitudes } = candidate;
@@ -128,7 +144,7 @@ export function diagnose(
     const evidence = spots
       .map((spot, i) => ({
         spot,
-        x: read[i]!.wanted.x,
+        x: read[i]!.target.x,
         off: offs[i]!,
         says: responseAt(shape, amplitudes, spot),
         band: bands[i]!,
@@ -143,7 +159,7 @@ export function diagnose(
       amplitudes,
       size: amplitudes.length === 1 ? amplitudes[0]! : Math.hypot(...amplitudes),
       sizeWithin: Math.max(...candidate.u),
-      share: total > 0 ? Math.max(0, Math.min(1, (total - candidate.chiSquare) / total)) : 0,
+      share: total > 0 ? Math.max(0, Math.min(1, (total - candidate.loss) / total)) : 0,
       weight: Math.exp((candidate.gain - all[0]!.gain) / 2) / sum,
       evidence,
     };
@@ -162,14 +178,15 @@ export function diagnose(
   return {
     found,
     rivals,
-    settles: found[0] && rivals[0] ? settling(steel, found[0], rivals[0], potential, spots) : null,
+    settles: found[0] && rivals[0] ? settling(stage, found[0], rivals[0], potential, spots) : null,
     pattern: found[0]?.pattern ?? (isUnlike ? "unknown" : "sound"),
+    restBands: medianOf(values.map((value, i) => Math.abs(value) / Math.max(bands[i]!, 2 * u[i]!))),
   };
 }
 
 /** The spot not yet read where two explanations differ most, beside what may be off there anyway. */
 function settling(
-  steel: StageSteel,
+  stage: BenchSteel,
   first: Explained,
   rival: Explained,
   potential: readonly Spot[],
@@ -180,16 +197,16 @@ function settling(
   let most = 1;
   for (const spot of potential) {
     if (known.has(spot)) continue;
-    const wanted = wantedAt(steel, spot);
-    if (!wanted) continue;
+    const target = targetAt(stage, spot);
+    if (!target) continue;
     const [a, b] = [
       responseAt(first.shape, first.amplitudes, spot),
       responseAt(rival.shape, rival.amplitudes, spot),
     ];
-    const apart = Math.abs(a - b) / wanted.band;
+    const apart = Math.abs(a - b) / target.band;
     if (apart > most) {
       most = apart;
-      best = { spot, apart: Math.abs(a - b), first: wanted.value + a, rival: wanted.value + b };
+      best = { spot, apart: Math.abs(a - b), first: target.value + a, rival: target.value + b };
     }
   }
   return best;

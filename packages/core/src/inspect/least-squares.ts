@@ -27,7 +27,7 @@ export function leastSquares(
 }
 
 /** Gauss and Jordan with the largest pivot of each column; null where one is as good as nothing. */
-function inverted(matrix: readonly (readonly number[])[]): number[][] | null {
+export function inverted(matrix: readonly (readonly number[])[]): number[][] | null {
   const n = matrix.length;
   const rows = matrix.map((row, i) => [...row, ...row.map((_, k) => (k === i ? 1 : 0))]);
   const scale = Math.max(...matrix.map((row, i) => Math.abs(row[i]!)), 1e-300);

@@ -1,6 +1,6 @@
 import type { DocumentState, RevisionRow } from "../contract.ts";
 import type { Route } from "../route/schema.ts";
-import { STAGES } from "../route/stages.ts";
+import { STAGES, stageName } from "../route/stages.ts";
 import type { Shop } from "../shop/schema.ts";
 import { INSTRUMENT_NAMES } from "./instrument.ts";
 import { QUANTITY } from "./quantity.ts";
@@ -88,7 +88,7 @@ export function logOf({ revisions, documents, route, check, readings, struck, sh
       return {
         when: iso(one.when),
         kind: "reading",
-        words: `${STAGES[one.stage].name}: ${name}${one.side ? `, ${one.side},` : ""}${where} read ${figure}${by}${struck.has(one.id) ? "; struck out" : ""}${one.past ? "; past the line" : ""}${one.note ? `; ${one.note}` : ""}`,
+        words: `${stageName(route, one.stage)}: ${name}${one.side ? `, ${one.side},` : ""}${where} read ${figure}${by}${struck.has(one.id) ? "; struck out" : ""}${one.past ? "; past the line" : ""}${one.note ? `; ${one.note}` : ""}`,
       };
     }),
     ...check.corrections.flatMap((one): LogEntry[] => [

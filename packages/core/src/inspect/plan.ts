@@ -1,12 +1,14 @@
 import { firstAtX } from "../blade/chain.ts";
 import { bevelOn, SIDES, type Side } from "../blade/schema.ts";
+import type { Shape } from "./faults/fault.ts";
+import { shapesFor } from "./faults/known.ts";
 import { instrumentFor } from "./figure.ts";
 import type { Instrument } from "./instrument.ts";
-import { clearSpan, placeOf, type Shape, shapesFor } from "./patterns.ts";
 import { QUANTITIES, QUANTITY, type Quantity } from "./quantity.ts";
 import { type Spot, spotKey } from "./schema.ts";
+import { clearSpan, placeOf } from "./span.ts";
+import { ALONG, type BenchSteel, targetAt } from "./target.ts";
 import { fromResolution } from "./uncertainty.ts";
-import { ALONG, type StageSteel, stationOf, wantedAt } from "./wanted.ts";
 
 /** Places along the edge that readings are chosen from. */
 const PLACES = 7;
@@ -20,11 +22,11 @@ const ALWAYS = [0, 3, 6];
  * Where a stage is worth reading, in the order that a hand goes round: the fewest spots that would catch every fault of
  * patterns.ts at twice its band, chosen one by one by how much evidence each adds; then what is read once for the whole blade.
  */
-export function readingPlan(steel: StageSteel, instruments: readonly Instrument[]): Spot[] {
-  const all = potentialSpots(steel);
-  const shapes = steel.isBevelled ? shapesFor(steel, all) : [];
-  const chosen = new Set<Spot>(all.filter((spot) => isAlways(steel, spot)));
-  const worth = new Map(all.map((spot) => [spot, worthOf(steel, spot, instruments)]));
+export function readingPlan(stage: BenchSteel, instruments: readonly Instrument[]): Spot[] {
+  const all = potentialSpots(stage);
+  const shapes = stage.isBevelled ? shapesFor(stage, all) : [];
+  const chosen = new Set<Spot>(all.filter((spot) => isAlways(stage, spot)));
+  const worth = new Map(all.map((spot) => [spot, worthOf(stage, spot, instruments)]));
   const needs = shapes.flatMap((shape) => needOf(shape, all, worth));
   const has = (need: Need) => [...chosen].reduce((sum, spot) => sum + (need.evidence.get(spot) ?? 0), 0);
   const open = new Map(needs.map((need) => [need, EVIDENCE - has(need)]));
@@ -48,39 +50,39 @@ export function readingPlan(steel: StageSteel, instruments: readonly Instrument[
 }
 
 /** Every spot a reading of a stage may be asked at. */
-export function potentialSpots(steel: StageSteel): Spot[] {
-  const us = placesAlong(steel);
+export function potentialSpots(stage: BenchSteel): Spot[] {
+  const us = placesAlong(stage);
   const candidates: Spot[] = [
-    ...flatsPlaces(steel, us).map((x): Spot => ({ what: "flats", x })),
-    ...(steel.isBevelled ? bevelSpots(steel, us) : []),
+    ...flatsPlaces(stage, us).map((x): Spot => ({ what: "flats", x })),
+    ...(stage.isBevelled ? bevelSpots(stage, us) : []),
     { what: "bow" },
     { what: "twist" },
     { what: "square", x: 0 },
-    { what: "hardness", x: ricasso(steel) },
+    { what: "hardness", x: ricasso(stage) },
   ];
-  return candidates.filter((spot) => wantedAt(steel, spot) !== null);
+  return candidates.filter((spot) => targetAt(stage, spot) !== null);
 }
 
 /** Shares of the edge, from clear of the plunges to short of the point. */
-export function placesAlong(steel: StageSteel): number[] {
-  const [from, to] = clearSpan(steel);
+export function placesAlong(stage: BenchSteel): number[] {
+  const [from, to] = clearSpan(stage);
   return Array.from({ length: PLACES }, (_, i) => rounded(from + ((to - from) * i) / (PLACES - 1)));
 }
 
 const rounded = (u: number) => Math.round(u * 1000) / 1000;
 
-function bevelSpots(steel: StageSteel, us: readonly number[]): Spot[] {
-  const sides = SIDES.filter((side) => bevelOn(steel.blade, side).kind !== "none");
+function bevelSpots(stage: BenchSteel, us: readonly number[]): Spot[] {
+  const sides = SIDES.filter((side) => bevelOn(stage.steel.blade, side).kind !== "none");
   const canLie = sides.length === 2;
   return [
-    ...us.map((u): Spot => ({ what: steel.isSharpened ? "behind" : "edge", u })),
+    ...us.map((u): Spot => ({ what: stage.isSharpened ? "behind" : "edge", u })),
     ...us.flatMap((u): Spot[] => {
-      const height = middleHeight(steel, u);
+      const height = middleHeight(stage, u);
       return height === null ? [] : [{ what: "above", u, height }];
     }),
     ...sides.flatMap((side): Spot[] => [
       // On a sharpened edge there is nothing for a height gauge to stand on.
-      ...(canLie && !steel.isSharpened ? us.map((u): Spot => ({ what: "over", u, side })) : []),
+      ...(canLie && !stage.isSharpened ? us.map((u): Spot => ({ what: "over", u, side })) : []),
       ...us.map((u): Spot => ({ what: "line", u, side })),
       ...us.map((u): Spot => ({ what: "angle", u, side })),
       { what: "plunge", side },
@@ -90,8 +92,8 @@ function bevelSpots(steel: StageSteel, us: readonly number[]): Spot[] {
 }
 
 /** The middle of the face, to a round figure; null where there is none. */
-function middleHeight(steel: StageSteel, u: number): number | null {
-  const station = stationOf(steel, u);
+function middleHeight(stage: BenchSteel, u: number): number | null {
+  const station = stage.steel.station(u);
   const lines = SIDES.flatMap((side) => station[side].grindLine ?? []);
   if (lines.length === 0) return null;
   const height = Math.round(Math.min(...lines) / 2);
@@ -99,29 +101,29 @@ function middleHeight(steel: StageSteel, u: number): number | null {
 }
 
 /** Where the flats can be spanned: the ricasso, and wherever the line leaves some above it. */
-function flatsPlaces(steel: StageSteel, us: readonly number[]): number[] {
+function flatsPlaces(stage: BenchSteel, us: readonly number[]): number[] {
   const above = us.filter((u) => {
-    const station = stationOf(steel, u);
+    const station = stage.steel.station(u);
     const line = Math.max(station.left.grindLine ?? 0, station.right.grindLine ?? 0);
-    return !steel.isBevelled || station.height - line > ROOM;
+    return !stage.isBevelled || station.height - line > ROOM;
   });
-  const places = above.map((u) => Math.round(placeOf(steel, u)));
-  return [...new Set([ricasso(steel), ...places])];
+  const places = above.map((u) => Math.round(placeOf(stage, u)));
+  return [...new Set([ricasso(stage), ...places])];
 }
 
 /** A caliper's jaws need this much flat, mm. */
 const ROOM = 3;
 
-function ricasso({ finished }: StageSteel): number {
+function ricasso({ finished: { field: finished } }: BenchSteel): number {
   const foot = Math.min(...SIDES.map((side) => finished.plunges[side]?.x ?? 0), 0);
   return Math.round(foot - 8);
 }
 
-function isAlways(steel: StageSteel, { what, u, x }: Spot): boolean {
+function isAlways(stage: BenchSteel, { what, u, x }: Spot): boolean {
   if (["bow", "twist", "square", "hardness", "plunge", "lean"].includes(what)) return true;
-  const us = placesAlong(steel);
+  const us = placesAlong(stage);
   if (what === "flats") {
-    const places = flatsPlaces(steel, us);
+    const places = flatsPlaces(stage, us);
     return [0, Math.floor(places.length / 2), places.length - 1].some((i) => places[i] === x);
   }
   const i = us.indexOf(u ?? -1);
@@ -135,19 +137,19 @@ interface Need {
 }
 
 function worthOf(
-  steel: StageSteel,
+  stage: BenchSteel,
   spot: Spot,
   instruments: readonly Instrument[],
 ): { band: number; u: number } {
-  const wanted = wantedAt(steel, spot)!;
+  const target = targetAt(stage, spot)!;
   const { repeat, resolution } = instrumentFor(spot, undefined, instruments);
   const u = Math.hypot(
     repeat,
     fromResolution(resolution),
-    wanted.slope.up * wanted.placed,
-    wanted.slope.along * ALONG,
+    target.slope.up * target.placed,
+    target.slope.along * ALONG,
   );
-  return { band: wanted.band, u: Math.hypot(u, 0.2 * wanted.band) };
+  return { band: target.band, u: Math.hypot(u, 0.2 * target.band) };
 }
 
 /** What each spot would tell of a fault as large as it must be caught at; nothing for one that shows nowhere. */
@@ -212,11 +214,11 @@ const WITHIN_ENDS = 4;
 
 /** Where steel was taken off a face since: just within both ends and half way, as nothing of the round may lie there. */
 export function groundPlaces(
-  steel: StageSteel,
+  stage: BenchSteel,
   done: readonly { readonly side: Side; readonly from: number; readonly to: number }[],
 ): Spot[] {
-  const { edge } = steel.finished;
-  const [first, last] = clearSpan(steel);
+  const { edge } = stage.finished.field;
+  const [first, last] = clearSpan(stage);
   const spots = done.flatMap(({ side, from, to }) =>
     [from + WITHIN_ENDS, (from + to) / 2, to - WITHIN_ENDS].flatMap((x): Spot[] => {
       const s = firstAtX(edge, x);
@@ -224,18 +226,18 @@ export function groundPlaces(
       const u = rounded(Math.min(last, Math.max(first, s / edge.length)));
       return [
         { what: "line", u, side },
-        { what: steel.isSharpened ? "behind" : "edge", u },
+        { what: stage.isSharpened ? "behind" : "edge", u },
       ];
     }),
   );
   const known = new Map(spots.map((spot) => [spotKey(spot), spot]));
-  return [...known.values()].filter((spot) => wantedAt(steel, spot) !== null);
+  return [...known.values()].filter((spot) => targetAt(stage, spot) !== null);
 }
 
 /** What may be read where a maker points: by quantity, at a share of the edge; `height` above it where that is asked. */
-export function spotsNear(steel: StageSteel, u: number, height: number): Spot[] {
+export function spotsNear(stage: BenchSteel, u: number, height: number): Spot[] {
   const at = rounded(u);
-  const x = Math.round(placeOf(steel, u) * 10) / 10;
+  const x = Math.round(placeOf(stage, u) * 10) / 10;
   return QUANTITIES.flatMap((what): Spot[] => {
     const { at: along, isPerSide } = QUANTITY[what];
     if (along === "whole" || what === "hardness" || what === "square") return [];
@@ -246,5 +248,5 @@ export function spotsNear(steel: StageSteel, u: number, height: number): Spot[] 
           ? { what, u: at, height: rounded(height) }
           : { what, u: at };
     return isPerSide ? SIDES.map((side) => ({ ...base, side })) : [base];
-  }).filter((spot) => wantedAt(steel, spot) !== null);
+  }).filter((spot) => targetAt(stage, spot) !== null);
 }

@@ -1,9 +1,10 @@
 import type { RunReadings } from "../contract.ts";
-import { STAGES } from "../route/stages.ts";
+import { stageName } from "../route/stages.ts";
 import type { Shop } from "../shop/schema.ts";
 import { instrumentFor } from "./figure.ts";
 import { instrumentsOf } from "./instruments.ts";
 import { QUANTITY } from "./quantity.ts";
+import { expectedReading } from "./reader.ts";
 import type { ChartedPlace } from "./run-schema.ts";
 import {
   type Capability,
@@ -15,7 +16,7 @@ import {
   individualsChart,
 } from "./runs.ts";
 import { type Spot, spotKey } from "./schema.ts";
-import { jawBias, stageSteel, wantedAt } from "./wanted.ts";
+import { benchSteel, targetAt } from "./target.ts";
 
 /** One place of a run over all its blades. */
 export interface PlaceReport {
@@ -23,7 +24,7 @@ export interface PlaceReport {
   readonly name: string;
   readonly unit: "mm" | "°" | "HRC";
   /** What is wanted there and half its band; null where this blade has nothing to read there. */
-  readonly wanted: { readonly value: number; readonly band: number; readonly x: number } | null;
+  readonly target: { readonly value: number; readonly band: number; readonly x: number } | null;
   /** The blades that were read there, in the order they were made. */
   readonly points: readonly {
     readonly id: string;
@@ -52,12 +53,13 @@ export function runReport(
 ): RunReport {
   const instruments = instrumentsOf(shop);
   const places = file.places.map((place): PlaceReport => {
-    const steel = specification ? stageSteel(specification.file, route, shop, place.stage) : null;
-    const wanted = steel && wantedAt(steel, place.spot);
+    const stage = specification ? benchSteel(specification.file, route, shop, place.stage) : null;
+    const target = stage && targetAt(stage, place.spot);
     const key = spotKey(place.spot);
     const bias = (id: string | undefined) => {
-      const { error, zero, jaw, kind } = instrumentFor(place.spot, id, instruments);
-      return error + zero + (steel && kind === "caliper" ? jawBias(steel, place.spot, jaw ?? 0) : 0);
+      const instrument = instrumentFor(place.spot, id, instruments);
+      const shown = stage && target ? expectedReading(stage, place.spot, instrument) : null;
+      return shown === null ? instrument.error + instrument.zero : shown - target!.value;
     };
     const points = blades.flatMap(({ id, name }) => {
       const own = readings.filter(
@@ -71,12 +73,12 @@ export function runReport(
     const values = points.map(({ value }) => value);
     return {
       place,
-      name: placeName(place.stage, place.spot, wanted?.x ?? null),
+      name: placeName(stageName(route, place.stage), place.spot, target?.x ?? null),
       unit: QUANTITY[place.spot.what].unit,
-      wanted: wanted && { value: wanted.value, band: wanted.band, x: wanted.x },
+      target: target && { value: target.value, band: target.band, x: target.x },
       points,
       chart: values.length >= 2 ? individualsChart(values) : null,
-      capability: wanted ? capability(values, wanted.value - wanted.band, wanted.value + wanted.band) : null,
+      capability: target ? capability(values, target.value - target.band, target.value + target.band) : null,
       drift: driftOf(values),
       first: values[0] ?? null,
       last: values.at(-1) ?? null,
@@ -86,16 +88,16 @@ export function runReport(
   return {
     places,
     drifts: drifting
-      ? `${drifting.name} drifts by ${drifting.drift!.perBlade > 0 ? "+" : "−"}${Math.abs(drifting.drift!.perBlade).toFixed(4)} ${drifting.unit} a blade: look at ${STAGES[drifting.place.stage].name.toLowerCase()}, its set-up and its belts.`
+      ? `${drifting.name} drifts by ${drifting.drift!.perBlade > 0 ? "+" : "−"}${Math.abs(drifting.drift!.perBlade).toFixed(4)} ${drifting.unit} a blade: look at ${stageName(route, drifting.place.stage).toLowerCase()}, its set-up and its belts.`
       : null,
   };
 }
 
-type RunRoute = Parameters<typeof stageSteel>[1];
+type RunRoute = Parameters<typeof benchSteel>[1];
 
 /** A place in words. */
-export function placeName(stage: ChartedPlace["stage"], spot: Spot, x: number | null): string {
+export function placeName(stage: string, spot: Spot, x: number | null): string {
   const side = spot.side ? `, ${spot.side}` : "";
   const at = QUANTITY[spot.what].at === "whole" || x === null ? "" : ` at ${Math.round(x)} mm`;
-  return `${STAGES[stage].name}: ${QUANTITY[spot.what].name}${side}${at}`;
+  return `${stage}: ${QUANTITY[spot.what].name}${side}${at}`;
 }

@@ -3,7 +3,7 @@ import { faultsOf } from "../document/explain.ts";
 import type { Fault } from "../document/fault.ts";
 import { PRINTABLE } from "../document/printable.ts";
 import { validatorOf } from "../document/validator.ts";
-import { STAGE_KINDS } from "../route/schema.ts";
+import { StageIdSchema } from "../route/schema.ts";
 import { SpotSchema } from "./schema.ts";
 
 /** Several blades made to one specification, in the order they were made, and the places charted: `true-spine/run` version 1. */
@@ -16,13 +16,9 @@ export const RunSchema = Type.Object(
     version: Type.Literal(1),
     name: Type.String({ minLength: 1, maxLength: 120, pattern: PRINTABLE }),
     blades: Type.Array(Uuid, { maxItems: 500, uniqueItems: true }),
-    places: Type.Array(
-      Type.Object(
-        { stage: Type.Union(STAGE_KINDS.map((kind) => Type.Literal(kind))), spot: SpotSchema },
-        only,
-      ),
-      { maxItems: 24 },
-    ),
+    places: Type.Array(Type.Object({ stage: StageIdSchema, spot: SpotSchema }, only), {
+      maxItems: 24,
+    }),
   },
   { ...only, $id: "true-spine/run/1", title: "True Spine run, version 1" },
 );

@@ -1,7 +1,7 @@
 import { type Static, Type } from "@sinclair/typebox";
 import { PRINTABLE } from "../document/printable.ts";
 import { TimeSchema } from "../document/time.ts";
-import { STAGE_KINDS } from "../route/schema.ts";
+import { StageIdSchema } from "../route/schema.ts";
 import { QUANTITIES } from "./quantity.ts";
 
 /**
@@ -15,7 +15,6 @@ const Uuid = Type.String({ pattern: "^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$
 const Words = Type.String({ minLength: 1, maxLength: 500, pattern: PRINTABLE });
 const Id = Type.String({ pattern: "^[a-z0-9-]{1,40}$" });
 const SideSchema = Type.Union([Type.Literal("left"), Type.Literal("right")]);
-const StageName = Type.Union(STAGE_KINDS.map((kind) => Type.Literal(kind)));
 const Along = Type.Number({ minimum: -2000, maximum: 2000 });
 
 const SPOT = {
@@ -39,7 +38,7 @@ export const ReadingSchema = Type.Object(
   {
     id: Uuid,
     when: TimeSchema,
-    stage: StageName,
+    stage: StageIdSchema,
     ...SPOT,
     value: Type.Number({ minimum: -500, maximum: 500 }),
     /** The shop's instrument, by its id; absent: whatever is usual for it. */
@@ -68,7 +67,7 @@ const CorrectionSchema = Type.Object(
   {
     id: Uuid,
     when: TimeSchema,
-    stage: StageName,
+    stage: StageIdSchema,
     side: SideSchema,
     from: Along,
     to: Along,
@@ -88,7 +87,7 @@ const CorrectionSchema = Type.Object(
 const AcceptedSchema = Type.Object(
   {
     when: TimeSchema,
-    stage: StageName,
+    stage: StageIdSchema,
     /** The finding that was let stand, and its place. */
     finding: Id,
     words: Words,

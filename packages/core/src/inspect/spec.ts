@@ -1,11 +1,15 @@
-import { compileField } from "../blade/field.ts";
-import type { Blade } from "../blade/schema.ts";
+import { type Blade, SIDES } from "../blade/schema.ts";
+import type { PerSide } from "../blade/station.ts";
 import { wholeBlade } from "../evaluation.ts";
 import { balanceOf } from "../handle/balance.ts";
 import type { Handle } from "../handle/schema.ts";
-import type { Route, StageKind } from "../route/schema.ts";
+import type { Route } from "../route/schema.ts";
+import { kindOf, stageName } from "../route/stages.ts";
+import { finishedSteel } from "../route/steel.ts";
 import type { Shop } from "../shop/schema.ts";
-import { benchOf } from "./bench.ts";
+import { type Bench, benchOf } from "./bench.ts";
+import { placesAlong } from "./plan.ts";
+import { steelAt } from "./reader.ts";
 import type { Check, Reading } from "./schema.ts";
 
 /** What a buyer is told of a blade: what was wanted, what was read, and what the maker let stand. */
@@ -22,18 +26,22 @@ export interface Spec {
   readonly balance: { readonly fromPlunge: number | null; readonly withHandle: boolean };
   readonly behind: Pair & {
     /** Height of the edge bevel that it stands on, least and most. */
-    readonly height: readonly [number, number] | null;
+    readonly height: Range | null;
   };
   readonly edgeAngle: { readonly left: number; readonly right: number };
-  /** Bevel angle a side: planned, and as read with what covers 95 of 100. */
-  readonly bevelAngle: { readonly wanted: readonly [number, number] | null; readonly read: Told | null };
+  /** Bevel angle a side along the blade: planned, and as read with what covers 95 of 100. */
+  readonly bevelAngle: {
+    readonly wanted: PerSide<Range | null>;
+    readonly read: PerSide<Told | null>;
+  };
   readonly hardness: { readonly wanted: number | null; readonly read: Told | null };
   readonly flats: Pair;
-  readonly readings: { readonly count: number; readonly stage: StageKind; readonly out: number };
+  readonly readings: { readonly count: number; readonly stage: string; readonly out: number };
   readonly deviations: readonly {
     readonly words: string;
     readonly reason: string;
-    readonly stage: StageKind;
+    /** What the stage is called. */
+    readonly stage: string;
   }[];
 }
 
@@ -42,15 +50,19 @@ interface Told {
   readonly within: number;
 }
 
+type Range = readonly [number, number];
+
 interface Pair {
   /** Least and most along the blade. */
-  readonly wanted: readonly [number, number] | null;
-  readonly read: readonly [number, number] | null;
+  readonly wanted: Range | null;
+  readonly read: Range | null;
+  /** Read less wanted, place by place: least and most. An edge that is read even where it should thin is not even. */
+  readonly off: Range | null;
   readonly within: number | null;
 }
 
 /** Bevels and centre are read before the edge is sharpened; thickness behind the edge after it. */
-const LAST_OF_BEVELS: readonly StageKind[] = ["hand", "grits", "finish"];
+const LAST_OF_BEVELS = ["hand", "grits", "finish"] as const;
 
 /** Puts a spec together from the blade and what was read at its last stages. */
 export function specOf(
@@ -63,34 +75,33 @@ export function specOf(
     readings,
   }: { route: Route | null; shop: Shop; check: Check; handle: Handle | null; readings: readonly Reading[] },
 ): Spec {
-  const field = compileField(blade);
-  const { blade: whole } = wholeBlade(field);
-  const { fromPlunge, mass } = balanceOf(field, handle);
-  const bench = (stage: StageKind) => benchOf({ blade, route, shop, stage, check, readings });
-  const finished = bench("sharpen");
-  const bevelStage =
-    LAST_OF_BEVELS.find((kind) => readings.some((one) => one.stage === kind)) ?? ("sharpen" as const);
-  const before = bevelStage === "sharpen" ? finished : bench(bevelStage);
+  const steel = finishedSteel(blade);
+  const { blade: whole } = wholeBlade(steel.field);
+  const { fromPlunge, mass } = balanceOf(steel.field, handle);
+  const idOf = (kind: string) => route?.stages.find((one) => one.kind === kind)?.id ?? kind;
+  const bench = (stage: string) => benchOf({ blade, route, shop, stage, check, readings });
+  const sharpened = idOf("sharpen");
+  const finished = bench(sharpened);
+  const isRead = (id: string) => readings.some((one) => one.stage === id);
+  const bevelStage = LAST_OF_BEVELS.map(idOf).find(isRead) ?? sharpened;
+  const before = bevelStage === sharpened ? finished : bench(bevelStage);
   const hard = [finished, before]
     .flatMap(({ figures }) => figures)
     .find(({ spot }) => spot.what === "hardness");
-  const spread = (values: readonly number[]): readonly [number, number] | null =>
-    values.length > 0 ? [Math.min(...values), Math.max(...values)] : null;
-  const read = (from: typeof finished, what: "behind" | "flats") =>
-    from.figures.filter(({ spot }) => spot.what === what);
-  const pair = (from: typeof finished, what: "behind" | "flats"): Pair => {
-    const figures = read(from, what);
-    const wanted = from.lines.filter(({ spot }) => spot.what === what).map((line) => line.wanted.value);
+  const us = placesAlong(finished.stage);
+  const angles = (side: (typeof SIDES)[number]) =>
+    us.flatMap((u) => steelAt(finished.stage, { what: "angle", u, side }) ?? []);
+  const heights = us.flatMap((u) => SIDES.flatMap((side) => steel.station(u)[side].edgeBevel ?? []));
+  const readAngles = (side: (typeof SIDES)[number]): Told | null => {
+    const mine = before.together.angles.filter((one) => one.side === side);
+    if (mine.length === 0) return null;
     return {
-      wanted: spread(wanted),
-      read: spread(figures.map(({ value }) => value)),
-      within: figures.length > 0 ? Math.max(...figures.map(({ uncertainty }) => uncertainty.expanded)) : null,
+      value: mine.reduce((sum, { value }) => sum + value, 0) / mine.length,
+      within: Math.max(...mine.map(({ expanded }) => expanded)),
     };
   };
-  const stations = [...finished.steel.known.values()];
-  const heights = stations.flatMap(({ right, left }) => right.edgeBevel ?? left.edgeBevel ?? []);
-  const angles = stations.flatMap(({ right, left }) => right.primaryAngle ?? left.primaryAngle ?? []);
-  const readAngles = before.truth.angles.filter(({ side }) => side !== "both");
+  const isBehindRead = finished.figures.some(({ spot }) => spot.what === "behind");
+  const out = new Set([...finished.figures, ...before.figures].filter(({ verdict }) => verdict === "out"));
   return {
     format: "true-spine/spec",
     version: 1,
@@ -101,30 +112,40 @@ export function specOf(
     overall: whole.overall,
     mass: handle ? mass : whole.mass,
     balance: { fromPlunge, withHandle: handle !== null },
-    behind: { ...pair(finished, "behind"), height: spread(heights) },
+    behind: { ...pairOf(finished, "behind"), height: spread(heights) },
     edgeAngle: blade.edge.angle,
     bevelAngle: {
-      wanted: spread(angles),
-      read:
-        readAngles.length > 0
-          ? {
-              value: readAngles.reduce((sum, { value }) => sum + value, 0) / readAngles.length,
-              within: Math.max(...readAngles.map(({ expanded }) => expanded)),
-            }
-          : null,
+      wanted: { left: spread(angles("left")), right: spread(angles("right")) },
+      read: { left: readAngles("left"), right: readAngles("right") },
     },
     hardness: {
       wanted: check.hardness ?? null,
       read: hard ? { value: hard.value, within: hard.uncertainty.expanded } : null,
     },
-    flats: pair(before, "flats"),
+    flats: pairOf(before, "flats"),
     readings: {
       count: readings.length,
-      stage: read(finished, "behind").length > 0 ? "sharpen" : bevelStage,
-      out: [...finished.figures, ...(before === finished ? [] : before.figures)].filter(
-        ({ verdict }) => verdict === "out",
-      ).length,
+      stage: kindOf(route, isBehindRead ? sharpened : bevelStage) ?? bevelStage,
+      out: out.size,
     },
-    deviations: check.accepted.map(({ words, reason, stage }) => ({ words, reason, stage })),
+    deviations: check.accepted.map(({ words, reason, stage }) => ({
+      words,
+      reason,
+      stage: stageName(route, stage),
+    })),
+  };
+}
+
+function spread(values: readonly number[]): Range | null {
+  return values.length > 0 ? [Math.min(...values), Math.max(...values)] : null;
+}
+
+function pairOf({ figures, lines }: Bench, what: "behind" | "flats"): Pair {
+  const mine = figures.filter(({ spot }) => spot.what === what);
+  return {
+    wanted: spread(lines.filter(({ spot }) => spot.what === what).map(({ target }) => target.value)),
+    read: spread(mine.map(({ value }) => value)),
+    off: spread(mine.map(({ off }) => off)),
+    within: mine.length > 0 ? Math.max(...mine.map(({ uncertainty }) => uncertainty.expanded)) : null,
   };
 }

@@ -18,6 +18,6 @@ export function firstRoute(blade: Blade, school: School = SCHOOLS[0]!): Route {
     ...NO_ROUTE,
     stock: Math.round(stock * 1000) / 1000,
     oven: school.oven,
-    stages: school.stages.map((kind) => ({ kind })),
+    stages: school.stages.map((kind) => ({ id: kind, kind })),
   };
 }

@@ -1,143 +1,140 @@
-import { depthAfter, type Job, type Planned, planSequence } from "../abrasive/sequence.ts";
+import { type Job, type Planned, planSequence } from "../abrasive/sequence.ts";
 import { placeAt } from "../blade/chain.ts";
-import { compileField, compileStageWithBevels, type Field, thicknessAt } from "../blade/field.ts";
-import { drawnLines } from "../blade/lines.ts";
-import { solidBetween } from "../blade/mass.ts";
-import { spansAt } from "../blade/outline.ts";
-import { type Bevel, type Blade, SIDES } from "../blade/schema.ts";
-import type { Allowance } from "../blade/side.ts";
-import { type Station, stationAt } from "../blade/station.ts";
-import { constant, read } from "../blade/table.ts";
+import { compileField, thicknessAt } from "../blade/field.ts";
+import type { Blade } from "../blade/schema.ts";
+import { constant } from "../blade/table.ts";
 import type { Shop } from "../shop/schema.ts";
-import { tan } from "../units/angle.ts";
+import { areasOf, type Surface } from "./areas.ts";
 import type { Route, StageKind } from "./schema.ts";
+import { finishedSteel, type Otherwise, Steel } from "./steel.ts";
+import { ratesOf, type Taking, takingOf } from "./take.ts";
 
-/** What a stage's belts work on. */
-export type Surface = "bevels" | "flats" | "edge";
-
-/**
- * The stages of a route worked out backwards from the finished blade: what each still has to leave for those after it,
- * and so what its steel is. What was chosen drives it; nothing is given twice.
- */
-export interface Rung {
+/** A stage of a blade: its steel when it is done, and what is known of it. */
+export interface StageSteel {
+  /** The stage's own name on its route. */
+  readonly id: string;
   readonly kind: StageKind;
+  readonly steel: Steel;
+  readonly finished: Steel;
   /** Still to come off after this stage: each bevel face square to it, and each flat, mm. */
   readonly left: { readonly faces: number; readonly flats: number };
+  /** What must still be found on each face whatever is spared: the finer belts, the hand, the oven's skin, mm. */
+  readonly needed: number;
   readonly isBevelled: boolean;
-  /** The steel as it stands when the stage is done. */
-  readonly field: Field;
-  readonly volume: number;
-  /** What the stage's own belts do, where it has any: mm, minutes, and which; or why that cannot be. */
+  readonly isSharpened: boolean;
+  readonly isHard: boolean;
+}
+
+/** A stage worked out backwards from the finished blade, with what its own belts do. */
+export interface Rung extends StageSteel {
+  /** mm, minutes, and which belts, where it has any; or why that cannot be. */
   readonly belts: { readonly on: Surface; readonly planned: Planned; readonly job: Job } | null;
 }
 
-/** Works every stage out, first to last. The blade must be sound; a stage that thin steel cannot hold is its field's own fault. */
-export function ladderOf(blade: Blade, route: Route, shop: Shop): Rung[] {
-  const finished = compileField(blade);
-  const faces = faceArea(finished);
-  const flats = flatArea(finished);
-  const edgeArea = edgeBevelArea(finished);
+/** The same stage, its steel come out otherwise. */
+export function otherwise<S extends StageSteel>(stage: S, change: Otherwise): S {
+  return { ...stage, steel: stage.steel.otherwise(change) };
+}
+
+let last: { blade: Blade; route: Route; shop: Shop; rungs: readonly Rung[] } | null = null;
+
+/**
+ * The stages of a route worked out backwards from the finished blade: what each still has to leave for those after it, and so what
+ * its steel is; first to last. What was chosen drives it; nothing is given twice. The blade must be sound; a stage that thin steel
+ * cannot hold is its field's own fault. The same blade, route and shop are worked out once.
+ */
+export function ladderOf(blade: Blade, route: Route, shop: Shop): readonly Rung[] {
+  if (last?.blade === blade && last.route === route && last.shop === shop) return last.rungs;
+  const rungs = workedOut(blade, route, shop);
+  last = { blade, route, shop, rungs };
+  return rungs;
+}
+
+function workedOut(blade: Blade, route: Route, shop: Shop): Rung[] {
+  const finished = finishedSteel(blade);
+  const area = areasOf(finished);
   const kinds = route.stages.map((stage) => stage.kind);
-  const take = amounts(route, shop, faces, flats);
+  const taking = takingOf(route, shop, area);
   const isSteep = hasSteepBevel(finished);
-  const known = new Map<string, Pick<Rung, "field" | "volume">>();
-  const rungs: Rung[] = [];
-  let before: number | null = null;
-  for (const [i, kind] of kinds.entries()) {
+  const known = new Map<string, Steel>();
+  const stages = route.stages.map(({ id, kind }, i): StageSteel => {
     const later = kinds.slice(i + 1);
-    const left = {
-      faces: sum(later, (one) => take[one]?.faces ?? 0),
-      flats: sum(later, (one) => take[one]?.flats ?? 0),
-    };
+    const left = leftFor(later, taking);
     const isDone = (stage: StageKind) => kinds.slice(0, i + 1).includes(stage);
     const isLast = later.length === 0;
     const isBevelled = isLast || isDone("rough") || isDone("finish");
     const isTrue = isBevelled || isDone("flats") || isDone("true");
-    const still = {
-      flats: left.flats,
-      faces: { left: constant(left.faces), right: constant(left.faces) },
-      edgeBevel: isLast || isDone("sharpen"),
-      falseEdge: isLast || isDone("finish"),
-    };
+    const edgeBevel = isLast || isDone("sharpen");
     // Many stages leave the steel as they found it: what is the same is worked out once.
-    const key = JSON.stringify([
-      left,
-      isBevelled,
-      isTrue,
-      isDone("forge"),
-      isDone("finish"),
-      still.edgeBevel,
-    ]);
+    const marks = [left, isBevelled, isTrue, isDone("forge"), isDone("finish"), edgeBevel];
+    const key = JSON.stringify(marks);
     let steel = known.get(key);
     if (!steel) {
-      const isForged = isDone("forge");
-      const thickness = isTrue
-        ? null
-        : isForged
-          ? forged(blade, route, left.flats)
-          : [{ x: 0, t: route.stock }];
-      const roughAngle = isDone("finish") || isLast ? null : (route.roughAngle ?? null);
-      const own = stageField(blade, still, { isBevelled, isSteep, thickness, roughAngle });
-      steel = { field: own, volume: solidBetween(own).volume };
+      const bar = isDone("forge") ? forged(blade, route, left.flats) : [{ x: 0, t: route.stock }];
+      steel = new Steel(blade, {
+        still: {
+          flats: left.flats,
+          faces: { left: constant(left.faces), right: constant(left.faces) },
+          edgeBevel,
+          falseEdge: isLast || isDone("finish"),
+        },
+        isBevelled,
+        thickness: isTrue ? null : bar,
+        isSteep,
+        roughAngle: isDone("finish") || isLast ? null : (route.roughAngle ?? null),
+      });
       known.set(key, steel);
     }
-    const { field, volume } = steel;
-    rungs.push({
+    return {
+      id,
       kind,
+      steel,
+      finished,
       left,
+      needed: neededAfter(left.faces, later, taking, route),
       isBevelled,
-      field,
-      volume,
-      belts: beltsOf(kind, {
-        route,
-        shop,
-        faces,
-        flats,
-        edgeArea,
-        take,
-        removed: before === null ? 0 : before - volume,
-      }),
-    });
-    before = volume;
-  }
-  return rungs;
+      isSharpened: edgeBevel,
+      isHard: isLast || isDone("harden"),
+    };
+  });
+  return stages.map((stage, i): Rung => {
+    const before = stages[i - 1];
+    const removed = before ? before.steel.volume - stage.steel.volume : 0;
+    return { ...stage, belts: beltsOf(stage.kind, { route, shop, area, taking, removed }) };
+  });
 }
 
-const sum = <T>(all: readonly T[], of: (one: T) => number) => all.reduce((total, one) => total + of(one), 0);
-
-interface StageShape {
-  readonly isBevelled: boolean;
-  /** Of the bar or the forged blank, where the flats are still its own; null once they are true. */
-  readonly thickness: Blade["thickness"] | null;
-  readonly isSteep: boolean;
-  /** A flat roughing at an angle of its own, degrees a side; null for the bevels as they will be. */
-  readonly roughAngle: number | null;
+function leftFor(later: readonly StageKind[], taking: Taking): StageSteel["left"] {
+  const sum = (of: "faces" | "flats") => later.reduce((all, kind) => all + (taking[kind]?.[of] ?? 0), 0);
+  return { faces: sum("faces"), flats: sum("flats") };
 }
 
-/** The steel of a stage: bevelled or not, its flats true or still its own. */
-function stageField(
-  blade: Blade,
-  still: Allowance,
-  { isBevelled, thickness, isSteep, roughAngle }: StageShape,
-): Field {
-  if (thickness) {
-    const bevels = isBevelled ? blade.bevels : UNBEVELLED;
-    return compileStageWithBevels(blade, bevels, { ...still, flats: 0 }, thickness);
-  }
-  if (!isBevelled) return compileStageWithBevels(blade, UNBEVELLED, still);
-  if (roughAngle !== null) return compileStageWithBevels(blade, roughed(blade.bevels, roughAngle), still);
-  return isSteep ? compileStageWithBevels(blade, blade.bevels, still) : compileField(blade, still);
+/** Before the finish bevels what they leave for those after them is needed, and the skin while the oven is still to come. */
+function neededAfter(faces: number, later: readonly StageKind[], taking: Taking, route: Route): number {
+  const finish = later.indexOf("finish");
+  if (finish < 0) return faces;
+  return leftFor(later.slice(finish + 1), taking).faces + (later.includes("harden") ? route.skin : 0);
 }
 
-const UNBEVELLED: Blade["bevels"] = { right: { kind: "none" }, left: "same" };
-
-/** The same sides ground flat at one angle: what is roughed before a hollow, a convex face, or a shallower flat. */
-function roughed({ right, left }: Blade["bevels"], angle: number): Blade["bevels"] {
-  const rough = (bevel: Bevel): Bevel =>
-    bevel.kind === "none"
-      ? bevel
-      : { kind: "flat", pull: "follow", set: "angle", angle, plunge: bevel.plunge };
-  return { right: rough(right), left: left === "same" ? "same" : rough(left) };
+/**
+ * The steel of one stage of a route by its id; of the finished blade where there is no route, or no such stage.
+ */
+export function stageSteel(blade: Blade, route: Route | null, shop: Shop, id: string): StageSteel {
+  const rung =
+    route && route.stages.length > 0 ? ladderOf(blade, route, shop).find((one) => one.id === id) : undefined;
+  if (rung) return rung;
+  const finished = finishedSteel(blade);
+  return {
+    id,
+    kind: "sharpen",
+    steel: finished,
+    finished,
+    left: { faces: 0, flats: 0 },
+    needed: 0,
+    isBevelled: true,
+    isSharpened: true,
+    isHard: true,
+  };
 }
 
 /** What a forged blank has on its flats beside what is planned to come off, mm in all. Starting value. */
@@ -157,52 +154,25 @@ const LOOKS = 150;
  * Whether a bevel is anywhere steeper than the edge bevel: carried on to the apex it passes below the finished edge, so
  * such stages are held up to the finished steel, as nobody grinds past it.
  */
-function hasSteepBevel(finished: Field): boolean {
+function hasSteepBevel({ field }: Steel): boolean {
   const none = { left: constant(0), right: constant(0) };
-  const ground = compileField(finished.blade, { flats: 0, faces: none, edgeBevel: false, falseEdge: true });
+  const ground = compileField(field.blade, { flats: 0, faces: none, edgeBevel: false, falseEdge: true });
   for (let i = 0; i < LOOKS; i++) {
-    const { x, y, tx, ty } = placeAt(finished.edge, ((i + 0.5) / LOOKS) * finished.edge.length);
+    const { x, y, tx, ty } = placeAt(field.edge, ((i + 0.5) / LOOKS) * field.edge.length);
     for (const d of [0.02, 0.1, 0.3, 0.6, 1]) {
       const at = [x - ty * d, y + tx * d] as const;
-      if (thicknessAt(ground, ...at) < thicknessAt(finished, ...at) - 1e-9) return true;
+      if (thicknessAt(ground, ...at) < thicknessAt(field, ...at) - 1e-9) return true;
     }
   }
   return false;
 }
 
-type Amounts = Partial<Record<StageKind, { faces: number; flats: number }>>;
-
-/** What each stage takes off a face and off a flat, mm a side. */
-function amounts(route: Route, shop: Shop, faces: number, flats: number): Amounts {
-  const { oven, skin, coarse, finish } = route;
-  const share = shop.scratchShare;
-  return {
-    true: { faces: 0, flats: skin + finerDepth(shop, flats, coarse, finish.flats) },
-    finish: { faces: oven + skin, flats: 0 },
-    grits: { faces: finerDepth(shop, faces, coarse, finish.bevels), flats: 0 },
-    hand: { faces: depthAfter(finish.bevels, share), flats: depthAfter(finish.flats, share) },
-  };
-}
-
-/** What the belts after a coarse one take to a finish, mm: by the cheapest sequence on hand, else by halving each time. */
-function finerDepth(shop: Shop, area: number, from: number, to: number): number {
-  if (to >= from) return 0;
-  const planned = planSequence(shop.abrasives, { ...ratesOf(shop), area, from, to, depth: null });
-  if (planned.ok) return planned.sequence.depth;
-  let depth = 0;
-  for (let size = from; size > to; size /= 2) depth += depthAfter(size, shop.scratchShare);
-  return depth;
-}
-
-const ratesOf = ({ hourly, largestStep, scratchShare }: Shop) => ({ hourly, largestStep, scratchShare });
-
 interface Work {
   readonly route: Route;
   readonly shop: Shop;
-  readonly faces: number;
-  readonly flats: number;
-  readonly edgeArea: number;
-  readonly take: Amounts;
+  readonly area: Readonly<Record<Surface, number>>;
+  readonly taking: Taking;
+  /** mm³. */
   readonly removed: number;
 }
 
@@ -210,11 +180,7 @@ interface Work {
 const SMALLEST = 1;
 
 /** The belts of a stage that has some; null for the others. */
-function beltsOf(
-  kind: StageKind,
-  { route, shop, faces, flats, edgeArea, take, removed }: Work,
-): Rung["belts"] {
-  const area = { bevels: faces, flats, edge: edgeArea };
+function beltsOf(kind: StageKind, { route, shop, area, taking, removed }: Work): Rung["belts"] {
   const plan = (on: Surface, from: number, to: number, depth: number | null) => {
     if (area[on] < SMALLEST) return null;
     const job: Job = { ...ratesOf(shop), area: area[on], from, to, depth };
@@ -223,119 +189,18 @@ function beltsOf(
   const { coarse, finish } = route;
   switch (kind) {
     case "rough":
-      return removed > 0 ? plan("bevels", 0, coarse, removed / faces) : null;
+      return removed > 0 ? plan("bevels", 0, coarse, removed / area.bevels) : null;
     case "finish":
-      return plan("bevels", 0, coarse, take.finish!.faces);
+      return plan("bevels", 0, coarse, taking.finish!.faces);
     case "grits":
       return finish.bevels < coarse ? plan("bevels", coarse, finish.bevels, null) : null;
     case "flats":
-      return plan("flats", 0, coarse, removed > 0 ? removed / flats : null);
+      return plan("flats", 0, coarse, removed > 0 ? removed / area.flats : null);
     case "sharpen":
-      return removed > 0 ? plan("edge", 0, finish.edge, removed / edgeArea) : null;
+      return removed > 0 ? plan("edge", 0, finish.edge, removed / area.edge) : null;
     case "true":
-      return plan("flats", 0, finish.flats, take.true!.flats);
+      return plan("flats", 0, finish.flats, taking.true!.flats);
     default:
       return null;
   }
-}
-
-/** Area of all bevel faces together, mm²: width along the face, summed along the edge. */
-function faceArea(field: Field): number {
-  const { stations } = drawnLines(field);
-  let area = 0;
-  for (const [i, station] of stations.entries()) {
-    const next = stations[i + 1];
-    if (!next) break;
-    const along = (next.u - station.u) * field.edge.length;
-    area += (along * (faceWidth(station) + faceWidth(next))) / 2;
-  }
-  return area;
-}
-
-function faceWidth(station: Station): number {
-  return sum(SIDES, (side) => {
-    const { grindLine, edgeBevel, primaryAngle } = station[side];
-    if (grindLine === null || primaryAngle === null) return 0;
-    const slope = tan(primaryAngle);
-    return Math.max(0, grindLine - (edgeBevel ?? 0)) * Math.hypot(1, slope);
-  });
-}
-
-/** Area of the edge bevels of both sides, mm². */
-function edgeBevelArea(field: Field): number {
-  const { stations } = drawnLines(field);
-  const { angle } = field.blade.edge;
-  const width = (station: Station) =>
-    sum(SIDES, (side) => (station[side].edgeBevel ?? 0) * Math.hypot(1, tan(angle[side])));
-  return sum(stations.slice(1), (next) => {
-    const before = stations[stations.indexOf(next) - 1]!;
-    return ((next.u - before.u) * field.edge.length * (width(before) + width(next))) / 2;
-  });
-}
-
-const STRETCHES = 120;
-
-/** Area of both flats together, mm²: the outline's less what the bevels take, and never below a tenth of it. */
-function flatArea(field: Field): number {
-  const { ring } = field;
-  const step = (ring.right - ring.left) / STRETCHES;
-  let outline = 0;
-  for (let i = 0; i < STRETCHES; i++) {
-    const spans = spansAt(ring, ring.left + (i + 0.5) * step);
-    outline += step * sum(spans, ([low, high]) => high - low);
-  }
-  return Math.max(0.2 * outline, 2 * outline - faceArea(field));
-}
-
-/** What should be read at one place of the edge at a stage. Null where there is no such thing. */
-export interface StageReading {
-  readonly place: "heel" | "middle" | "tip";
-  readonly x: number;
-  readonly u: number;
-  /** The blade's height there square to its edge, mm. */
-  readonly height: number;
-  readonly flats: number;
-  /** The very edge, mm: what to stop at. */
-  readonly edge: number;
-  readonly grindLine: { readonly left: number | null; readonly right: number | null };
-  readonly angle: { readonly left: number | null; readonly right: number | null };
-}
-
-/** Shares of the edge that stand for heel, middle and tip, clear of plunge and point. */
-export function placesOf(finished: Field): { place: StageReading["place"]; u: number }[] {
-  const { stations, clear } = drawnLines(finished);
-  const heel = stations.find((_, i) => clear[i])?.u ?? 0.05;
-  return [
-    { place: "heel", u: heel },
-    { place: "middle", u: (heel + 0.95) / 2 },
-    { place: "tip", u: 0.95 },
-  ];
-}
-
-/** What a caliper or a height gauge should read at a stage, at heel, middle and tip. */
-export function readingsAt(
-  rung: Pick<Rung, "field" | "left" | "isBevelled">,
-  finished: Field,
-): StageReading[] {
-  return placesOf(finished).map(({ place, u }) => {
-    const station = stationAt(rung.field, u);
-    const { x, y, height, right, left } = station;
-    const flats = read(rung.field.thickness, x) + (isStock(rung.field, finished) ? 0 : 2 * rung.left.flats);
-    const line = rung.isBevelled;
-    return {
-      place,
-      x,
-      u,
-      height,
-      flats,
-      edge: thicknessAt(rung.field, x, y),
-      grindLine: { left: line ? left.grindLine : null, right: line ? right.grindLine : null },
-      angle: { left: line ? left.primaryAngle : null, right: line ? right.primaryAngle : null },
-    };
-  });
-}
-
-/** Whether a stage still has the bar's own thickness. */
-function isStock(field: Field, finished: Field): boolean {
-  return field.blade.thickness !== finished.blade.thickness;
 }

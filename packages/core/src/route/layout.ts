@@ -1,10 +1,9 @@
-import type { Field } from "../blade/field.ts";
-import { drawnLines } from "../blade/lines.ts";
 import { bevelOn, type Hole, SIDES, type Side } from "../blade/schema.ts";
-import { read } from "../blade/table.ts";
 import { linesApartOutOfSquare, scribeGap, scribeSetting } from "../grind/relations.ts";
 import { tan } from "../units/angle.ts";
-import { placesOf, type Rung, readingsAt, type StageReading } from "./ladder.ts";
+import type { StageSteel } from "./ladder.ts";
+import type { Steel } from "./steel.ts";
+import { type StageTarget, targetsAt } from "./targets.ts";
 
 /** What is scribed before grinding, and what it will be worth: lengths mm, angles degrees. Source: geometry. */
 export interface LayoutSheet {
@@ -22,7 +21,7 @@ export interface LayoutSheet {
 }
 
 export interface LayoutPlace {
-  readonly place: StageReading["place"];
+  readonly place: StageTarget["place"];
   readonly x: number;
   /** Over the flats when the lines are scribed. */
   readonly flats: number;
@@ -43,17 +42,10 @@ export interface LayoutPlace {
 const OUT_OF_SQUARE = [0.25, 0.5, 1] as const;
 
 /** The layout sheet for a stage: scribed on the steel as `now` has it, for the bevel that `rough` leaves. */
-export function layoutOf(
-  finished: Field,
-  now: Pick<Rung, "field" | "left" | "isBevelled">,
-  rough: Pick<Rung, "field" | "left" | "isBevelled">,
-  gap: number,
-): LayoutSheet {
-  const [scribed, ground, last] = [
-    readingsAt(now, finished),
-    readingsAt(rough, finished),
-    readingsAt({ field: finished, left: { faces: 0, flats: 0 }, isBevelled: true }, finished),
-  ];
+export function layoutOf(now: StageSteel, rough: StageSteel, gap: number): LayoutSheet {
+  const { finished } = now;
+  const whole = { ...now, steel: finished, isBevelled: true };
+  const [scribed, ground, last] = [targetsAt(now), targetsAt(rough), targetsAt(whole)];
   const setting = Math.max(0, scribeSetting(scribed[0]!.flats, gap));
   const drill = nearestDrill(scribed[0]!.flats, gap);
   const places = scribed.map(({ place, x, flats }, i): LayoutPlace => {
@@ -74,11 +66,8 @@ export function layoutOf(
       line: { left: line("left"), right: line("right") },
     };
   });
-  const extra = scribed[0]!.flats - read(finished.thickness, scribed[0]!.x);
-  const isBar = now.field.blade.thickness !== finished.blade.thickness;
-  const thickness = (x: number) => (isBar ? scribed[0]!.flats : read(finished.thickness, x) + extra);
-  const heel = placesOf(finished)[0]!;
-  const range = [scribed.find(({ u }) => u === heel.u)!.x, finished.ring.right] as const;
+  const thickness = (x: number) => flatsAt(now.steel, x);
+  const range = [scribed[0]!.x, finished.field.ring.right] as const;
   const middle = last[1]!;
   const beta = middle.angle.right ?? middle.angle.left;
   return {
@@ -96,6 +85,12 @@ export function layoutOf(
             apart: linesApartOutOfSquare(middle.flats, beta, degrees),
           })),
   };
+}
+
+/** Over the flats at x as they stand, mm. */
+function flatsAt({ field }: Steel, x: number): number {
+  field.sampleAt(x, field.ring.top);
+  return field.right.flat + field.left.flat;
 }
 
 /** Drills by which a centre is scribed, mm. Source: common practice, half millimetres. */
@@ -117,12 +112,12 @@ function fallsTo(thickness: (x: number) => number, value: number, [from, to]: re
 }
 
 /** Foot and top of each plunge from the junction, to be marked from one square on both sides. */
-function plungeMarks(finished: Field): LayoutSheet["plunges"] {
-  const { plunge } = drawnLines(finished);
+function plungeMarks(finished: Steel): LayoutSheet["plunges"] {
+  const { plunge } = finished.drawn;
   return SIDES.flatMap((side) => {
     const isSame = finished.blade.bevels.left === "same";
     if (isSame && side === "left") return [];
-    const [cut, line] = [finished.plunges[side], plunge[side]];
+    const [cut, line] = [finished.field.plunges[side], plunge[side]];
     if (!cut || !line) return [];
     // The straight line that is scribed, not the sweep that the belt's overhang leaves beside it.
     const bevel = bevelOn(finished.blade, side);

@@ -17,9 +17,9 @@ export function removedStages(
   const removed = new Map<string, RemovedStage>();
   let before: readonly Stage[] = [];
   for (const { at, stages } of states) {
-    const kinds = new Set(stages.map(({ kind }) => kind));
-    for (const stage of before) if (!kinds.has(stage.kind)) removed.set(stage.kind, { stage, at });
-    for (const kind of kinds) removed.delete(kind);
+    const ids = new Set(stages.map(({ id }) => id));
+    for (const stage of before) if (!ids.has(stage.id)) removed.set(stage.id, { stage, at });
+    for (const id of ids) removed.delete(id);
     before = stages;
   }
   return [...removed.values()].reverse();

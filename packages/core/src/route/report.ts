@@ -1,26 +1,29 @@
 import { cuttingRate } from "../abrasive/cutting.ts";
 import { type Planned, type Sequence, type Skipped, skippedBy } from "../abrasive/sequence.ts";
-import { compileField, type Field, thicknessAt } from "../blade/field.ts";
-import { drawnLines, type Line, sectionShape } from "../blade/lines.ts";
+import { type Line, sectionShape } from "../blade/lines.ts";
 import { massOf } from "../blade/mass.ts";
 import { type Blade, SIDES, type Side } from "../blade/schema.ts";
-import { stationAt, thicknessAbove } from "../blade/station.ts";
+import { thicknessAbove } from "../blade/station.ts";
 import { type AngleCost, costOfAngle, singleAngle } from "../grind/setups.ts";
 import type { Shop } from "../shop/schema.ts";
 import { densityOf } from "../steel/steels.ts";
+import type { Surface } from "./areas.ts";
 import { rankByHeat, type Warmth } from "./heat.ts";
-import { ladderOf, placesOf, type Rung, readingsAt, type StageReading, type Surface } from "./ladder.ts";
+import { ladderOf, type Rung } from "./ladder.ts";
 import { type LayoutSheet, layoutOf } from "./layout.ts";
 import type { Route, StageKind } from "./schema.ts";
+import { finishedSteel, type Steel } from "./steel.ts";
+import { placesOf, type StageTarget, targetsAt } from "./targets.ts";
 
 /** One stage as a page or a sheet of paper shows it: plain figures and lines, nothing that must be asked again. */
 export interface StageReport {
+  readonly id: string;
   readonly kind: StageKind;
   readonly left: Rung["left"];
   readonly isBevelled: boolean;
   /** g taken off by the stage. */
   readonly removed: number;
-  readonly readings: readonly StageReading[];
+  readonly targets: readonly StageTarget[];
   /** One angle a side to set a jig to, or null where no single angle exists. */
   readonly angle: { readonly [side in Side]: number | null };
   /** What a tenth of a degree costs at the middle, mm; null where there is no bevel. */
@@ -50,36 +53,36 @@ export interface RouteReport {
 
 /** Works a route out for a page or a sheet of paper; the section of every stage is cut at x. */
 export function reportOf(blade: Blade, route: Route, shop: Shop, x: number): RouteReport {
-  const finished = compileField(blade);
+  const finished = finishedSteel(blade);
   const rungs = ladderOf(blade, route, shop);
   const density = densityOf(blade.steel);
-  const along = drawnLines(finished);
-  const clear = along.stations.filter((_, i) => along.clear[i]);
-  const lines = new Map<Field, Pick<StageReport, "grindLine" | "edge" | "section">>();
-  const drawn = (field: Field) => {
-    let known = lines.get(field);
+  const clear = finished.drawn.stations.filter((_, i) => finished.drawn.clear[i]);
+  const lines = new Map<Steel, Pick<StageReport, "grindLine" | "edge" | "section">>();
+  const drawn = (steel: Steel) => {
+    let known = lines.get(steel);
     if (!known) {
       known = {
-        grindLine: drawnLines(field).grindLine,
-        edge: clear.map((station) => [station.x, thicknessAt(field, station.x, station.y)] as const),
-        section: sectionShape(field, x),
+        grindLine: steel.drawn.grindLine,
+        edge: clear.map(({ u, x }) => [x, steel.station(u).edge] as const),
+        section: sectionShape(steel.field, x),
       };
-      lines.set(field, known);
+      lines.set(steel, known);
     }
     return known;
   };
   const stages = rungs.map((rung, i): StageReport => {
-    const readings = readingsAt(rung, finished);
-    const middle = readings[1]!;
-    const angle = (side: Side) => singleAngle(readings.map((reading) => reading.angle[side]));
+    const targets = targetsAt(rung);
+    const middle = targets[1]!;
+    const angle = (side: Side) => singleAngle(targets.map((target) => target.angle[side]));
     const side = SIDES.find((one) => middle.grindLine[one] !== null && middle.angle[one] !== null);
     const { belts } = rung;
     return {
+      id: rung.id,
       kind: rung.kind,
       left: rung.left,
       isBevelled: rung.isBevelled,
-      removed: i === 0 ? 0 : massOf(rungs[i - 1]!.volume - rung.volume, density),
-      readings,
+      removed: i === 0 ? 0 : massOf(rungs[i - 1]!.steel.volume - rung.steel.volume, density),
+      targets,
       angle: { left: angle("left"), right: angle("right") },
       tenth: side ? costOfAngle(middle.grindLine[side]!, middle.angle[side]!, 0.1) : null,
       belts: belts && {
@@ -89,14 +92,14 @@ export function reportOf(blade: Blade, route: Route, shop: Shop, x: number): Rou
       },
       minutes: belts?.planned.ok ? belts.planned.sequence.minutes : 0,
       warmth: belts?.on === "bevels" && belts.planned.ok ? warmthOf(rung, belts.planned.sequence) : [],
-      ...drawn(rung.field),
+      ...drawn(rung.steel),
     };
   });
   const scribed = rungs.find((rung) => rung.kind === "layout");
   const ground = rungs.find((rung) => rung.kind === "rough") ?? rungs.find((rung) => rung.kind === "finish");
   return {
     stages,
-    layout: scribed && ground ? layoutOf(finished, scribed, ground, route.gap) : null,
+    layout: scribed && ground ? layoutOf(scribed, ground, route.gap) : null,
     minutes: stages.reduce((sum, { minutes }) => sum + minutes, 0),
   };
 }
@@ -104,10 +107,10 @@ export function reportOf(blade: Blade, route: Route, shop: Shop, x: number): Rou
 /** How far above the edge the steel is looked at that carries a pass's heat off, mm. */
 const HEAT_AT = 1.5;
 
-function warmthOf({ field }: Rung, { steps }: Sequence): Warmth[] {
-  const places = placesOf(field).map(({ place, u }) => ({
+function warmthOf({ steel, finished }: Rung, { steps }: Sequence): Warmth[] {
+  const places = placesOf(finished).map(({ place, u }) => ({
     place,
-    thickness: thicknessAbove(field, stationAt(field, u), HEAT_AT) ?? 0,
+    thickness: thicknessAbove(steel.field, steel.station(u), HEAT_AT) ?? 0,
   }));
   return rankByHeat(places, cuttingRate(steps[0]!.belt));
 }

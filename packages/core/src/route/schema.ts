@@ -27,6 +27,9 @@ export const STAGE_KINDS = [
 ] as const;
 export type StageKind = (typeof STAGE_KINDS)[number];
 
+/** A stage's own name on its route. */
+export const StageIdSchema = Type.String({ pattern: "^[a-z0-9-]{1,40}$" });
+
 const Note = Type.String({ minLength: 1, maxLength: 500, pattern: PRINTABLE });
 const Particle = Type.Number({ minimum: 0.1, maximum: 1000 });
 
@@ -43,8 +46,10 @@ const StageReading = Type.Object(
   only,
 );
 
-const Stage = Type.Object(
+const StageSchema = Type.Object(
   {
+    /** Its own name on the route, which whatever refers to it gives; absent in files from before there were any: its kind. */
+    id: Type.Optional(StageIdSchema),
     kind: Type.Union(STAGE_KINDS.map((kind) => Type.Literal(kind))),
     done: Type.Optional(TimeSchema),
     note: Type.Optional(Note),
@@ -78,13 +83,15 @@ export const RouteSchema = Type.Object(
     clay: Type.Optional(Type.Boolean()),
     /** Gap of the two centre lines scribed on the edge. */
     gap: Type.Number({ minimum: 0, maximum: 10 }),
-    stages: Type.Array(Stage, { maxItems: STAGE_KINDS.length }),
+    stages: Type.Array(StageSchema, { maxItems: 60 }),
   },
   { ...only, $id: "true-spine/route/1", title: "True Spine route, version 1" },
 );
 
-export type Route = Static<typeof RouteSchema>;
-export type Stage = Route["stages"][number];
+type RouteFile = Static<typeof RouteSchema>;
+/** A stage as it stands once its file was read: under its own name. */
+export type Stage = RouteFile["stages"][number] & { id: string };
+export type Route = Omit<RouteFile, "stages"> & { stages: Stage[] };
 export type TakenReading = NonNullable<Stage["readings"]>[number];
 
 /** No route yet. */

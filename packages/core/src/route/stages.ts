@@ -1,4 +1,4 @@
-import { STAGE_KINDS, type Stage, type StageKind } from "./schema.ts";
+import { type Route, STAGE_KINDS, type Stage, type StageKind } from "./schema.ts";
 
 /** When a stage can be done at all, and what it is: the trade's own order of work. Source: common practice. */
 export interface StageFacts {
@@ -174,4 +174,16 @@ export function withStage(stages: readonly Stage[], stage: Stage): Stage[] {
   const rank = (kind: StageKind) => STAGE_KINDS.indexOf(kind);
   const at = stages.findIndex(({ kind }) => rank(kind) > rank(stage.kind));
   return at < 0 ? [...stages, stage] : stages.toSpliced(at, 0, stage);
+}
+
+/** What kind a stage is, by its name on a route; what stood on the route before is known where its name is a kind. Null else. */
+export function kindOf(route: Pick<Route, "stages"> | null, id: string): StageKind | null {
+  const stage = route?.stages.find((one) => one.id === id);
+  return stage?.kind ?? STAGE_KINDS.find((kind) => kind === id) ?? null;
+}
+
+/** What a stage is called in words; its own name where the route no longer has it. */
+export function stageName(route: Pick<Route, "stages"> | null, id: string): string {
+  const kind = kindOf(route, id);
+  return kind ? STAGES[kind].name : id;
 }

@@ -6,6 +6,7 @@ import { USUAL_STORE } from "../abrasive/usual-store.ts";
 import { PRINTABLE } from "../document/printable.ts";
 import { SetupSchema } from "../grind/setups.ts";
 import { InstrumentSchema } from "../inspect/instrument.ts";
+import { GrinderSchema } from "./grinders.ts";
 
 /** The shop document, `true-spine/shop` version 1: what is on hand, and what an hour is reckoned at. */
 const only = { additionalProperties: false } as const;
@@ -22,6 +23,8 @@ export const ShopSchema = Type.Object(
     setups: Type.Array(Type.Object({ id: Id, name: Name, setup: SetupSchema }, only), { maxItems: 60 }),
     /** What blades are read with; a usual one stands in for every kind that is not among them. */
     instruments: Type.Optional(Type.Array(InstrumentSchema, { maxItems: 60 })),
+    /** What blades are ground on; absent: a two-inch belt. */
+    grinders: Type.Optional(Type.Array(GrinderSchema, { maxItems: 20 })),
     /** Times and weights as they were written down: what rates are corrected from, when the maker says so. */
     log: Type.Array(LoggedSchema, { maxItems: 2000 }),
     /** Money for an hour of the maker's time: what minutes and belts are added up in. */

@@ -17,7 +17,9 @@ const judged = (route: Partial<Route> = {}, shop: Shop = USUAL_SHOP, blade: Blad
   return judgePlan(blade, whole, reportOf(blade, whole, shop, 50));
 };
 const ids = (findings: ReturnType<typeof judged>) => findings.map(({ id }) => id);
-const stages = (...kinds: Route["stages"][number]["kind"][]) => ({ stages: kinds.map((kind) => ({ kind })) });
+const stages = (...kinds: Route["stages"][number]["kind"][]) => ({
+  stages: kinds.map((kind) => ({ id: kind, kind })),
+});
 
 describe("is the plan sound", () => {
   test("a first route of a plain blade has nothing against it", () => {

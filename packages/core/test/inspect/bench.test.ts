@@ -8,11 +8,13 @@ import { figureOf, verdictOf } from "../../src/inspect/figure.ts";
 import { type Instrument, USUAL_INSTRUMENTS } from "../../src/inspect/instrument.ts";
 import { instrumentsOf } from "../../src/inspect/instruments.ts";
 import { inHandOrder, potentialSpots, readingPlan, spotsNear, withPlaces } from "../../src/inspect/plan.ts";
+import { steelAt as readAt } from "../../src/inspect/reader.ts";
 import { NO_CHECK, type Reading, type Spot, spotKey } from "../../src/inspect/schema.ts";
-import { jawBias, stageSteel, stationOf, wantedAt } from "../../src/inspect/wanted.ts";
+import { benchSteel, targetAt } from "../../src/inspect/target.ts";
 import { firstRoute } from "../../src/route/first.ts";
-import { ladderOf, readingsAt } from "../../src/route/ladder.ts";
+import { ladderOf } from "../../src/route/ladder.ts";
 import type { StageKind } from "../../src/route/schema.ts";
+import { targetsAt } from "../../src/route/targets.ts";
 import { USUAL_SHOP } from "../../src/shop/schema.ts";
 import { example } from "../examples.ts";
 
@@ -20,7 +22,7 @@ const parsed = parseBlade(example("field"));
 if (!parsed.ok) throw new Error("the field example is sound");
 const { falseEdge: _, ...blade } = { ...parsed.blade, use: "field" };
 const route = firstRoute(blade);
-const steelAt = (stage: StageKind) => stageSteel(blade, route, USUAL_SHOP, stage, 60);
+const steelAt = (stage: StageKind) => benchSteel(blade, route, USUAL_SHOP, stage, 60);
 
 let serial = 0;
 const reading = (spot: Spot, value: number, stage: StageKind, more: Partial<Reading> = {}): Reading => ({
@@ -55,9 +57,9 @@ const bench = (stage: StageKind, readings: readonly Reading[], check = NO_CHECK)
 describe("what should be read at a stage", () => {
   test("the edge is what the route's own ladder says", () => {
     const rung = ladderOf(blade, route, USUAL_SHOP).find(({ kind }) => kind === "rough")!;
-    for (const { u, edge, grindLine } of readingsAt(rung, steelAt("rough").finished)) {
-      expect(wantedAt(steelAt("rough"), { what: "edge", u })!.value).toBeCloseTo(edge, 6);
-      expect(wantedAt(steelAt("rough"), { what: "line", u, side: "left" })!.value).toBeCloseTo(
+    for (const { u, edge, grindLine } of targetsAt(rung)) {
+      expect(targetAt(steelAt("rough"), { what: "edge", u })!.value).toBeCloseTo(edge, 6);
+      expect(targetAt(steelAt("rough"), { what: "line", u, side: "left" })!.value).toBeCloseTo(
         grindLine.left!,
         6,
       );
@@ -66,33 +68,35 @@ describe("what should be read at a stage", () => {
 
   test("both sides over the edge from the plate are the flats and the edge together", () => {
     const steel = steelAt("true");
-    const over = SIDES.map((side) => wantedAt(steel, { what: "over", u: 0.5, side })!.value);
-    const edge = wantedAt(steel, { what: "edge", u: 0.5 })!.value;
-    const flats = wantedAt(steel, { what: "flats", x: stationOf(steel, 0.5).x })!.value;
+    const over = SIDES.map((side) => targetAt(steel, { what: "over", u: 0.5, side })!.value);
+    const edge = targetAt(steel, { what: "edge", u: 0.5 })!.value;
+    const flats = targetAt(steel, { what: "flats", x: steel.steel.station(0.5).x })!.value;
     expect(over[0]! + over[1]!).toBeCloseTo(flats + edge, 6);
   });
 
   test("jaws of a width read 2w·tan β too much on a flat bevel", () => {
     const steel = steelAt("true");
-    const beta = stationOf(steel, 0.5).right.primaryAngle! * (Math.PI / 180);
-    expect(jawBias(steel, { what: "edge", u: 0.5 }, 1)).toBeCloseTo(2 * Math.tan(beta), 3);
-    expect(jawBias(steel, { what: "edge", u: 0.5 }, 0)).toBe(0);
-    expect(jawBias(steel, { what: "line", u: 0.5, side: "left" }, 1)).toBe(0);
+    const jaws = (wide: number, spot: Spot = { what: "edge", u: 0.5 }) =>
+      readAt(steel, spot, wide)! - readAt(steel, spot)!;
+    const beta = steel.steel.station(0.5).right.primaryAngle! * (Math.PI / 180);
+    expect(jaws(1)).toBeCloseTo(2 * Math.tan(beta), 3);
+    expect(jaws(0)).toBe(0);
+    expect(jaws(1, { what: "line", u: 0.5, side: "left" })).toBe(0);
   });
 
   test("bands are wider before the oven; nothing of a bevel is asked before there is one", () => {
     const spot: Spot = { what: "over", u: 0.5, side: "left" };
-    expect(wantedAt(steelAt("rough"), spot)!.band).toBe(0.25);
-    expect(wantedAt(steelAt("true"), spot)!.band).toBe(0.1);
-    expect(wantedAt(steelAt("flats"), { what: "line", u: 0.5, side: "left" })).toBeNull();
-    expect(wantedAt(steelAt("rough"), { what: "hardness", x: -8 })).toBeNull();
+    expect(targetAt(steelAt("rough"), spot)!.band).toBe(0.25);
+    expect(targetAt(steelAt("true"), spot)!.band).toBe(0.1);
+    expect(targetAt(steelAt("flats"), { what: "line", u: 0.5, side: "left" })).toBeNull();
+    expect(targetAt(steelAt("rough"), { what: "hardness", x: -8 })).toBeNull();
   });
 });
 
 describe("a figure and what it is worth", () => {
   const steel = steelAt("true");
   const spot: Spot = { what: "edge", u: 0.5 };
-  const wanted = wantedAt(steel, spot)!;
+  const wanted = targetAt(steel, spot)!;
   const of = (values: number[], instruments: readonly Instrument[] = USUAL_INSTRUMENTS) =>
     figureOf(
       steel,
@@ -103,7 +107,7 @@ describe("a figure and what it is worth", () => {
 
   test("known error, zero and jaws are taken off, and not called noise", () => {
     const mine: Instrument = { ...USUAL_INSTRUMENTS[0]!, error: 0.04, zero: -0.01 };
-    const bias = jawBias(steel, spot, mine.jaw!);
+    const bias = readAt(steel, spot, mine.jaw!)! - wanted.value;
     const figure = of([wanted.value + bias + 0.03], [mine]);
     expect(figure.value).toBeCloseTo(wanted.value, 9);
     expect(figure.corrected).toEqual({ error: 0.04, zero: -0.01, jaw: bias });
@@ -187,14 +191,14 @@ describe("where to read", () => {
 
 describe("the bench", () => {
   test("read as planned everything is good, nothing is found, nothing is to be put right", () => {
-    const { lines, findings, found, corrections, spare, truth } = bench("true", roundOf("true"));
+    const { lines, findings, found, corrections, spare, together } = bench("true", roundOf("true"));
     expect(lines.every(({ figure }) => figure && figure.verdict !== "out")).toBe(true);
     expect(findings).toEqual([]);
     expect(found).toEqual([]);
     expect(corrections).toEqual([]);
     expect(spare!.least).toBeGreaterThan(0.3);
-    expect(truth.centre.every(({ value }) => Math.abs(value) < 1e-9)).toBe(true);
-    expect(truth.edge!.range.value).toBeLessThan(1e-9);
+    expect(together.centre.every(({ value }) => Math.abs(value) < 1e-9)).toBe(true);
+    expect(together.edge!.range.value).toBeLessThan(1e-9);
   });
 
   test("a worn caliper is named, and nothing is ground on its word", () => {
@@ -212,13 +216,13 @@ describe("the bench", () => {
     const readings = roundOf("true", ({ what, side }) =>
       what === "over" ? (side === "left" ? 0.2 : -0.2) : 0,
     );
-    const { findings, truth } = bench("true", readings);
+    const { findings, together } = bench("true", readings);
     const off = findings.find(({ id }) => id === "edge-off-centre")!;
     expect(off.message).toMatch(/^Edge is 0\.20 mm left of centre from \d+ to \d+ mm, within 0\.0\d mm/);
     expect(off.advice).toMatch(/^Centring it takes 0\.40 mm off the left face/);
     expect(off.severity).toBe("fix");
-    const { linesApart, u } = truth.centre[0]!;
-    const beta = stationOf(steelAt("true"), u).left.primaryAngle! * (Math.PI / 180);
+    const { linesApart, u } = together.centre[0]!;
+    const beta = steelAt("true").steel.station(u).left.primaryAngle! * (Math.PI / 180);
     expect(linesApart).toBeCloseTo(0.4 / Math.tan(beta), 3);
   });
 
@@ -226,10 +230,10 @@ describe("the bench", () => {
     const readings = roundOf("true", ({ what, side }) =>
       what === "over" ? (side === "left" ? 1.5 : -1.5) : 0,
     );
-    const { findings, truth, corrections } = bench("true", readings);
+    const { findings, together, corrections } = bench("true", readings);
     const off = findings.find(({ id }) => id === "edge-off-centre")!;
-    const { linesApart, u } = truth.centre.toSorted((a, b) => Math.abs(b.value) - Math.abs(a.value))[0]!;
-    const { height, left } = stationOf(steelAt("true"), u);
+    const { linesApart, u } = together.centre.toSorted((a, b) => Math.abs(b.value) - Math.abs(a.value))[0]!;
+    const { height, left } = steelAt("true").steel.station(u);
     expect(linesApart).toBeGreaterThan(height);
     expect(off.message).toMatch(/; it takes one grind line out over the spine\.$/);
     expect(
@@ -299,7 +303,7 @@ describe("the bench", () => {
     expect(read).toContain("flats");
     const lines = after.lines
       .filter(({ spot }) => spot.what === "line" && spot.side === "left")
-      .map(({ wanted }) => wanted.x);
+      .map(({ target }) => target.x);
     expect(lines.some((x) => Math.abs(x - 44) < 0.5)).toBe(true);
     expect(lines.some((x) => Math.abs(x - 76) < 0.5)).toBe(true);
   });
@@ -328,7 +332,7 @@ describe("the bench", () => {
   });
 
   test("what is to come off says side, place, passes, and what it does; more steel than is there is never asked for", () => {
-    const beta = (u: number) => stationOf(steelAt("true"), u).left.primaryAngle! * (Math.PI / 180);
+    const beta = (u: number) => steelAt("true").steel.station(u).left.primaryAngle! * (Math.PI / 180);
     // The left face proud by 0.2 all along: over the edge, on the edge, and its line lower.
     const readings = roundOf("true", (spot) => {
       if (spot.what === "edge") return 0.2 / Math.cos(beta(spot.u!));
@@ -354,7 +358,7 @@ describe("the bench", () => {
 
 describe("blades still in the steel", () => {
   const found = (off: (spot: Spot) => number, stage: StageKind = "finish") => {
-    const { steel, twin } = benchOf({
+    const { stage: steel, found: asFound } = benchOf({
       blade,
       route,
       shop: USUAL_SHOP,
@@ -362,10 +366,10 @@ describe("blades still in the steel", () => {
       check: NO_CHECK,
       readings: roundOf(stage, off),
     });
-    return stillInIt(steel, twin!);
+    return stillInIt(steel, asFound!);
   };
   const low = (by: number) => (spot: Spot) => {
-    const beta = (u: number) => stationOf(steelAt("finish"), u).left.primaryAngle! * (Math.PI / 180);
+    const beta = (u: number) => steelAt("finish").steel.station(u).left.primaryAngle! * (Math.PI / 180);
     if (spot.what === "edge" || spot.what === "above") return (-2 * by) / Math.cos(beta(spot.u!));
     if (spot.what === "over") return -by / Math.cos(beta(spot.u!));
     return spot.what === "line" ? by / Math.sin(beta(spot.u!)) : 0;

@@ -29,8 +29,8 @@ describe("the log", () => {
     route: {
       ...NO_ROUTE,
       stages: [
-        { kind: "rough", done: "2026-11-20T12:00:00Z", setup: "rest", note: "belt was worn" },
-        { kind: "harden" },
+        { id: "rough", kind: "rough", done: "2026-11-20T12:00:00Z", setup: "rest", note: "belt was worn" },
+        { id: "harden", kind: "harden" },
       ],
     },
     check: {

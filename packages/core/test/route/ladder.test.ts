@@ -5,9 +5,10 @@ import { isInside, spansAt } from "../../src/blade/outline.ts";
 import type { Blade } from "../../src/blade/schema.ts";
 import { climbOfGrindLine } from "../../src/grind/relations.ts";
 import { firstRoute } from "../../src/route/first.ts";
-import { ladderOf, type Rung, readingsAt } from "../../src/route/ladder.ts";
+import { ladderOf, type Rung } from "../../src/route/ladder.ts";
 import type { Route } from "../../src/route/schema.ts";
 import { SCHOOLS } from "../../src/route/stages.ts";
+import { targetsAt } from "../../src/route/targets.ts";
 import { USUAL_SHOP } from "../../src/shop/schema.ts";
 import { checked, example } from "../examples.ts";
 import { KINDS } from "../kinds.ts";
@@ -26,7 +27,7 @@ describe("the ladder of stages", () => {
     const finished = solidBetween(compileField(blade)).volume;
     for (const school of SCHOOLS) {
       const rungs = ladderOf(blade, firstRoute(blade, school), USUAL_SHOP);
-      expect(rungs.at(-1)!.volume / finished).toBeCloseTo(1, 9);
+      expect(rungs.at(-1)!.steel.volume / finished).toBeCloseTo(1, 9);
       expect(rungs.at(-1)!.left).toEqual({ faces: 0, flats: 0 });
     }
   });
@@ -40,7 +41,7 @@ describe("the ladder of stages", () => {
         for (let k = 0; k < 12; k++) {
           const y = low + ((k + 0.5) / 12) * (high - low);
           if (!isInside(ring, x, y)) continue;
-          const thick = rungs.map((rung) => thicknessAt(rung.field, x, y));
+          const thick = rungs.map((rung) => thicknessAt(rung.steel.field, x, y));
           thick.slice(1).forEach((now, n) => {
             expect(now, `${rungs[n + 1]!.kind} at ${x}, ${y}`).toBeLessThanOrEqual(thick[n]! + 1e-9);
           });
@@ -69,7 +70,7 @@ describe("the ladder of stages", () => {
         if (seen.has(key)) continue;
         seen.add(key);
         const theirs = sumCells(blade, 1.6, undefined, stage).volume;
-        expect(Math.abs(rung.volume / theirs - 1), rung.kind).toBeLessThan(0.002);
+        expect(Math.abs(rung.steel.volume / theirs - 1), rung.kind).toBeLessThan(0.002);
       }
     },
   );
@@ -77,8 +78,10 @@ describe("the ladder of stages", () => {
   test("what the stages take off adds up to the stock less the blade", () => {
     for (const [, blade] of blades) {
       const rungs = routed(blade);
-      const taken = rungs.slice(1).reduce((sum, rung, i) => sum + rungs[i]!.volume - rung.volume, 0);
-      const stock = rungs[0]!.volume;
+      const taken = rungs
+        .slice(1)
+        .reduce((sum, rung, i) => sum + rungs[i]!.steel.volume - rung.steel.volume, 0);
+      const stock = rungs[0]!.steel.volume;
       expect(taken).toBeCloseTo(stock - solidBetween(compileField(blade)).volume, 6);
     }
   });
@@ -94,7 +97,7 @@ describe("what was chosen drives it", () => {
       const minutes = rungs.reduce((sum, { belts }) => {
         return sum + (belts?.planned.ok ? belts.planned.sequence.minutes : 0);
       }, 0);
-      return { ...readingsAt(rough, compileField(blade))[1]!, minutes };
+      return { ...targetsAt(rough)[1]!, minutes };
     };
     const [coarse, fine] = [to(125), to(35)];
     expect(fine.edge).toBeGreaterThan(coarse.edge + 0.03);
@@ -104,9 +107,8 @@ describe("what was chosen drives it", () => {
 
   test("the edge to stop at is e0 + 2Δ/cos β, and the line as much lower as Δ/sin β, in the middle", () => {
     const rungs = routed(blade);
-    const finished = compileField(blade);
     const [rough, hand] = [at(rungs, "rough"), at(rungs, "hand")];
-    const [now, last] = [readingsAt(rough, finished)[1]!, readingsAt(hand, finished)[1]!];
+    const [now, last] = [targetsAt(rough)[1]!, targetsAt(hand)[1]!];
     const beta = last.angle.right!;
     const cos = Math.cos((beta * Math.PI) / 180);
     const faces = rough.left.faces - hand.left.faces;
@@ -127,15 +129,15 @@ describe("what was chosen drives it", () => {
     const hollow = blades.find(([name]) => name === "hollow-false-edge")![1];
     const own = routed(hollow);
     const flat = routed(hollow, { roughAngle: 9 });
-    expect(at(flat, "rough").volume).toBeGreaterThan(at(own, "finish").volume);
-    expect(at(flat, "rough").volume).not.toBeCloseTo(at(own, "rough").volume, 0);
-    expect(at(flat, "finish").volume).toBeCloseTo(at(own, "finish").volume, 9);
+    expect(at(flat, "rough").steel.volume).toBeGreaterThan(at(own, "finish").steel.volume);
+    expect(at(flat, "rough").steel.volume).not.toBeCloseTo(at(own, "rough").steel.volume, 0);
+    expect(at(flat, "finish").steel.volume).toBeCloseTo(at(own, "finish").steel.volume, 9);
     const { ring } = compileField(hollow);
     for (let x = ring.left + 1; x < ring.right; x += 4) {
       for (const [low, high] of spansAt(ring, x)) {
         for (let y = low + 0.5; y < high; y += 2) {
-          const [before, after] = [at(flat, "rough"), at(flat, "finish")].map(({ field }) =>
-            thicknessAt(field, x, y),
+          const [before, after] = [at(flat, "rough"), at(flat, "finish")].map(({ steel }) =>
+            thicknessAt(steel.field, x, y),
           );
           expect(before!).toBeGreaterThanOrEqual(after! - 1e-9);
         }
@@ -145,10 +147,10 @@ describe("what was chosen drives it", () => {
 
   test("a forged blank is tapered before its flats are ground, and no thicker than its bar", () => {
     const { stages, stock } = firstRoute(blade);
-    const rungs = routed(blade, { stages: [stages[0]!, { kind: "forge" }, ...stages.slice(1)] });
+    const rungs = routed(blade, { stages: [stages[0]!, { id: "forge", kind: "forge" }, ...stages.slice(1)] });
     const [bar, blank] = [at(rungs, "stock"), at(rungs, "forge")];
-    expect(blank.volume).toBeLessThan(bar.volume);
-    const [heel, , tip] = readingsAt(blank, compileField(blade));
+    expect(blank.steel.volume).toBeLessThan(bar.steel.volume);
+    const [heel, , tip] = targetsAt(blank);
     expect(heel!.flats).toBeLessThanOrEqual(stock);
     expect(tip!.flats).toBeLessThan(heel!.flats - 1);
   });
@@ -157,7 +159,7 @@ describe("what was chosen drives it", () => {
     const rungs = routed(blade);
     const { on, job } = at(rungs, "sharpen").belts!;
     expect(on).toBe("edge");
-    const taken = at(rungs, "hand").volume - at(rungs, "sharpen").volume;
+    const taken = at(rungs, "hand").steel.volume - at(rungs, "sharpen").steel.volume;
     expect(job.area * job.depth!).toBeCloseTo(taken, 6);
     // e 0.5 to 0.4 at 18 degrees: bevels 0.77 to 0.62 high, 0.81 to 0.65 wide, twice, over what is sharpened of the edge.
     const { edge } = compileField(blade);

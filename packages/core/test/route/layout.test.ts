@@ -14,7 +14,7 @@ function sheetFor(change: Parameters<typeof changed>[1], gap: number, skin = 0.1
   const finished = compileField(blade);
   const rungs = ladderOf(blade, { ...firstRoute(blade), skin }, USUAL_SHOP);
   const at = (kind: string) => rungs.find((rung) => rung.kind === kind)!;
-  return { sheet: layoutOf(finished, at("layout"), at("rough"), gap), at, finished };
+  return { sheet: layoutOf(at("layout"), at("rough"), gap), at, finished };
 }
 
 /** Where the edge lies at x. */
@@ -60,7 +60,7 @@ describe("the layout sheet", () => {
     const { sheet, at, finished } = sheetFor(() => {}, 0.5);
     const heel = sheet.places[0]!;
     // The edge this route leaves at the heel, read off the field of its stage, less the gap, on two sides.
-    const rough = thicknessAt(at("rough").field, ...edgeAt(finished, heel.x));
+    const rough = thicknessAt(at("rough").steel.field, ...edgeAt(finished, heel.x));
     expect(heel.edge).toBeCloseTo(rough, 9);
     expect(2 * heel.outside + 0.5).toBeCloseTo(rough, 9);
   });

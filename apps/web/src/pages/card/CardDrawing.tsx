@@ -29,7 +29,7 @@ export function CardDrawing({ stage, side }: { stage: StageReport; side: Side })
   const py = (y: number) => HEIGHT / 2 + (y - middleY) * scale;
   const lines = stage.grindLine[side];
   const plunge = linesOf(file).plunge[side];
-  const reading = stage.readings[1]!;
+  const reading = stage.targets[1]!;
   const line = reading.grindLine[side];
   const { stations } = linesOf(file);
   const middle = stations.reduce((a, b) => (Math.abs(b.u - reading.u) < Math.abs(a.u - reading.u) ? b : a));

@@ -198,8 +198,8 @@ function Card() {
           ))}
           {shown?.isBevelled && (
             <p className="text-base text-faint">
-              {showLengthWithUnit(shown.readings[1]!.edge, unit)} is near{" "}
-              {standInsFor(shown.readings[1]!.edge)
+              {showLengthWithUnit(shown.targets[1]!.edge, unit)} is near{" "}
+              {standInsFor(shown.targets[1]!.edge)
                 .map((one) => inUnit(one.name, unit))
                 .join(", ")}
               .
@@ -275,7 +275,7 @@ function Numbers({ stage, side }: { stage: StageReport; side: Side }) {
     return (
       <Figure
         title="Thickness over the flats"
-        values={stage.readings.map(({ flats }) => say(flats))}
+        values={stage.targets.map(({ flats }) => say(flats))}
         unit={unit}
       />
     );
@@ -283,10 +283,10 @@ function Numbers({ stage, side }: { stage: StageReport; side: Side }) {
   const angle = stage.angle[side];
   return (
     <>
-      <Figure title="Stop at this edge" values={stage.readings.map(({ edge }) => say(edge))} unit={unit} />
+      <Figure title="Stop at this edge" values={stage.targets.map(({ edge }) => say(edge))} unit={unit} />
       <Figure
         title="Grind line now, above the edge"
-        values={stage.readings.map(({ grindLine }) => say(grindLine[side], short))}
+        values={stage.targets.map(({ grindLine }) => say(grindLine[side], short))}
         unit={unit}
       />
       {angle !== null ? (
@@ -294,7 +294,7 @@ function Numbers({ stage, side }: { stage: StageReport; side: Side }) {
       ) : (
         <Figure
           title="No single angle: heel, middle, tip"
-          values={stage.readings.map((one) =>
+          values={stage.targets.map((one) =>
             one.angle[side] === null ? "–" : `${one.angle[side]!.toFixed(1)}°`,
           )}
           unit=""

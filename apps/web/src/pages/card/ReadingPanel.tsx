@@ -27,7 +27,7 @@ export function ReadingPanel({
   const [what, setWhat] = useState<"edge" | "line">("edge");
   const [text, setText] = useState("");
   const [why, setWhy] = useState<string | null>(null);
-  const planned = stage.readings[PLACES.indexOf(place)]!;
+  const planned = stage.targets[PLACES.indexOf(place)]!;
   const wanted = what === "edge" ? planned.edge : (planned.grindLine.right ?? planned.grindLine.left);
   const take = () => {
     const read = parseLength(text, unit);

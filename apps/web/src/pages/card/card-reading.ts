@@ -9,7 +9,7 @@ const named = (u: number) => Math.round(u * 1000) / 1000;
 
 /** What the card asks for as a reading of its own: heel, middle and tip are shares of the edge. */
 export function toReading(taken: TakenReading, stage: StageReport, side: Side): Reading {
-  const { u } = stage.readings.find(({ place }) => place === taken.place)!;
+  const { u } = stage.targets.find(({ place }) => place === taken.place)!;
   return {
     id: newId(),
     when: taken.when,
@@ -26,7 +26,7 @@ export function toReading(taken: TakenReading, stage: StageReport, side: Side): 
 /** The stage's last reading that lies at one of the card's places, wherever it was taken; null where there is none. */
 export function lastOnCard(readings: readonly Reading[], stage: StageReport): TakenReading | null {
   const places = new Map(
-    stage.readings.flatMap(({ place, u }) => {
+    stage.targets.flatMap(({ place, u }) => {
       const at = { u: named(u) };
       return [
         [spotKey({ what: "edge", ...at }), place],

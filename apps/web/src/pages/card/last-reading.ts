@@ -16,7 +16,7 @@ export function told(
 ): string {
   const say = (mm: number) => showLengthWithUnit(mm, unit);
   const i = ["heel", "middle", "tip"].indexOf(last.place);
-  const planned = stage.readings[i]!;
+  const planned = stage.targets[i]!;
   const lead = `Last reading, ${last.place}: ${showLength(last.value, unit)}.`;
   if (last.what === "line") {
     const line = planned.grindLine.right ?? planned.grindLine.left;
@@ -47,7 +47,7 @@ export function standingOf(
   route: Route,
 ): Standing & { needed: number } {
   const i = ["heel", "middle", "tip"].indexOf(last.place);
-  const planned = stage.readings[i]!;
+  const planned = stage.targets[i]!;
   // The last stage before sharpening has nothing left on its faces: what it reads is the bare edge.
   const bare = report?.stages.findLast(
     ({ kind, left, isBevelled }) => isBevelled && left.faces === 0 && kind !== "sharpen",
@@ -57,7 +57,7 @@ export function standingOf(
   const standing = standingAfter({
     read: last.value,
     planned: planned.edge,
-    bare: bare?.readings[i]?.edge ?? 0,
+    bare: bare?.targets[i]?.edge ?? 0,
     angle,
     needed,
   });

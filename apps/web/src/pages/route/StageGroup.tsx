@@ -49,7 +49,7 @@ export function StageGroup({
         )}
         {stage.belts && <Belts stage={stage} />}
       </Group>
-      {stage.isBevelled && stage.readings.some((reading) => reading.angle.right !== null) && (
+      {stage.isBevelled && stage.targets.some((reading) => reading.angle.right !== null) && (
         <SetupGroup stage={stage} setup={plan.setup} onSetup={(setup) => onPlan({ setup })} />
       )}
       <HeatGroup stage={stage} />
@@ -115,7 +115,7 @@ function SetupGroup({
     );
   }
   const { setup } = named;
-  const angles = stage.readings.map((reading) => reading.angle.right ?? reading.angle.left);
+  const angles = stage.targets.map((reading) => reading.angle.right ?? reading.angle.left);
   const single = stage.angle.right ?? stage.angle.left;
   const say = (angle: number | null) => {
     if (angle === null) return "–";
@@ -129,7 +129,7 @@ function SetupGroup({
   };
   const { datum } = readingFor(setup, angles.find((one) => one !== null) ?? 5);
   const tenth = stage.tenth;
-  const middle = stage.readings[1]!;
+  const middle = stage.targets[1]!;
   const line = middle.grindLine.right ?? middle.grindLine.left;
   const at = middle.angle.right ?? middle.angle.left;
   return (
@@ -203,7 +203,7 @@ function HeatGroup({ stage }: { stage: StageReport }) {
   const [warmest] = stage.warmth;
   if (!warmest) return null;
   const coolest = stage.warmth.at(-1)!;
-  const edge = Math.min(...stage.readings.map((reading) => reading.edge));
+  const edge = Math.min(...stage.targets.map((reading) => reading.edge));
   return (
     <Group title="Heat while grinding">
       <p className="text-xs">

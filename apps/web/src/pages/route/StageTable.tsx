@@ -143,7 +143,7 @@ function Row({
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: stage.kind });
   const say = (mm: number) => showLength(mm, unit);
   const cell = (of: (reading: StageReading) => number | null, isShown = true) =>
-    report && isShown ? <Three readings={report.readings} of={of} say={say} /> : "";
+    report && isShown ? <Three readings={report.targets} of={of} say={say} /> : "";
   const isLined = report?.isBevelled ?? false;
   return (
     <>
@@ -237,7 +237,7 @@ function Three({
 function Angle({ report }: { report: StageReport }) {
   const angle = report.angle.right ?? report.angle.left;
   if (angle !== null) return <>{angle.toFixed(1)}°</>;
-  const known = report.readings.map((reading) => reading.angle.right ?? reading.angle.left);
+  const known = report.targets.map((reading) => reading.angle.right ?? reading.angle.left);
   if (known.every((one) => one === null)) return null;
   return (
     <From words="No single angle exists: at heel, middle and tip.">

@@ -1,8 +1,9 @@
-import { SIDES, type Side } from "../blade/schema.ts";
-import { radians, tan } from "../units/angle.ts";
+import type { Side } from "../blade/schema.ts";
 import type { Figure } from "./figure.ts";
+import { steelAt } from "./reader.ts";
+import { faceResponse } from "./response.ts";
+import { type BenchSteel, centreBand, edgeBand, lineBand } from "./target.ts";
 import { combined, coverage } from "./uncertainty.ts";
-import { CENTRE_BAND, edgeBand, lineBand, type StageSteel, stationOf } from "./wanted.ts";
 
 /** A figure worked out of several readings, with what covers 95 of 100. */
 export interface Derived {
@@ -18,7 +19,7 @@ interface EdgeRead {
 }
 
 /** What readings of one place, or of the whole blade, say together. Lengths mm, angles degrees; where along in x. */
-export interface Truth {
+export interface Together {
   /** Half of the difference of the sides, + left of centre, by the height gauge from both flats. */
   readonly centre: readonly (Derived & {
     readonly x: number;
@@ -50,7 +51,7 @@ export interface Truth {
 }
 
 /** Puts the figures of a stage together. */
-export function truthOf(steel: StageSteel, figures: readonly Figure[]): Truth {
+export function together(stage: BenchSteel, figures: readonly Figure[]): Together {
   const at = (what: Figure["spot"]["what"], side?: Side) =>
     figures.filter(({ spot }) => spot.what === what && (side === undefined || spot.side === side));
   const one = (what: Figure["spot"]["what"]) => {
@@ -60,26 +61,25 @@ export function truthOf(steel: StageSteel, figures: readonly Figure[]): Truth {
   return {
     centre: pairs(at("over", "left"), at("over", "right")).map(([left, right]) => {
       const u = left.spot.u!;
-      const beta = meanAngle(steel, u);
       // Both are read from the far flat, half the flats each: those fall out of the difference.
-      const k = { ...differenceOf(left, right), x: left.wanted.x, u };
+      const k = { ...differenceOf(left, right), x: left.target.x, u };
       const value = k.value / 2;
       return {
         value,
         expanded: k.expanded / 2,
         x: k.x,
         u,
-        band: CENTRE_BAND[steel.isHard ? "finished" : "rough"],
-        linesApart: beta > 0 ? (2 * value) / tan(beta) : 0,
+        band: centreBand(stage),
+        linesApart: linesApartBy(stage, u, value),
       };
     }),
     lines: pairs(at("line", "left"), at("line", "right")).map(([left, right]) => {
       const apart = differenceOf(left, right);
       return {
-        value: apart.value - (left.wanted.value - right.wanted.value),
+        value: apart.value - (left.target.value - right.target.value),
         expanded: apart.expanded,
-        x: left.wanted.x,
-        band: lineBand(steel, stationOf(steel, left.spot.u!), "left"),
+        x: left.target.x,
+        band: lineBand(stage, left.spot),
       };
     }),
     plunges: {
@@ -88,7 +88,7 @@ export function truthOf(steel: StageSteel, figures: readonly Figure[]): Truth {
     },
     edge: edgeOf([...at("edge"), ...at("behind")]),
     taper: taperOf(at("flats")),
-    angles: anglesOf(steel, figures),
+    angles: anglesOf(stage, figures),
     bow: one("bow"),
     twist: one("twist"),
   };
@@ -101,7 +101,7 @@ function pairs(left: readonly Figure[], right: readonly Figure[]): [Figure, Figu
       const other = right.find(({ spot }) => spot.u === one.spot.u);
       return other ? [[one, other]] : [];
     })
-    .sort(([a], [b]) => a.wanted.x - b.wanted.x);
+    .sort(([a], [b]) => a.target.x - b.target.x);
 }
 
 /** Left less right, with both uncertainties; what one instrument is off by falls out of it. */
@@ -118,20 +118,23 @@ function apartFromPlan(left: Figure | undefined, right: Figure | undefined): Der
   return { value: left.off - right.off, expanded };
 }
 
-function meanAngle(steel: StageSteel, u: number): number {
-  const station = stationOf(steel, u);
-  const angles = SIDES.flatMap((side) => station[side].primaryAngle ?? []);
-  return angles.length > 0 ? angles.reduce((sum, one) => sum + one, 0) / angles.length : 0;
+/** How far apart an edge off centre by k takes the lines of both sides: what lifts the apex by so much on the one and lets it down on the other. */
+function linesApartBy(stage: BenchSteel, u: number, k: number): number {
+  const moved = (side: Side) => {
+    const over = faceResponse(stage, { what: "over", u, side }, side);
+    return over > 0 ? faceResponse(stage, { what: "line", u, side }, side) / over : 0;
+  };
+  return -k * (moved("left") + moved("right"));
 }
 
-function edgeOf(figures: readonly Figure[]): Truth["edge"] {
+function edgeOf(figures: readonly Figure[]): Together["edge"] {
   if (figures.length < 2) return null;
   const by = (better: (a: number, b: number) => boolean, of: (figure: Figure) => number) =>
     figures.reduce((a, b) => (better(of(b), of(a)) ? b : a));
-  const said = ({ value: read, off, wanted, spot }: Figure) => ({
+  const said = ({ value: read, off, target, spot }: Figure) => ({
     value: read,
     off,
-    x: wanted.x,
+    x: target.x,
     u: spot.u!,
   });
   const value = (figure: Figure) => figure.value;
@@ -161,7 +164,7 @@ function edgeOf(figures: readonly Figure[]): Truth["edge"] {
 /** The line through what the flats are off by, as what it gains from the first reading to the last. Source: least squares. */
 function taperOf(figures: readonly Figure[]): Derived | null {
   if (figures.length < 3) return null;
-  const xs = figures.map(({ wanted }) => wanted.x);
+  const xs = figures.map(({ target }) => target.x);
   const mean = xs.reduce((sum, x) => sum + x, 0) / xs.length;
   const squares = xs.reduce((sum, x) => sum + (x - mean) ** 2, 0);
   const length = Math.max(...xs) - Math.min(...xs);
@@ -171,38 +174,52 @@ function taperOf(figures: readonly Figure[]): Derived | null {
 }
 
 /**
- * Angles by the finder, and by two thicknesses of one place: tan β = (t₂ − t₁)/2(h₂ − h₁), both sides together, with what both
- * readings are worth. Source: geometry; GUM 5.1.2 for the uncertainty.
+ * Angles by the finder, and by two thicknesses of one place, both sides together: as much steeper than the steel should be there as
+ * the two thicknesses are further apart than its own. Source: geometry; GUM 5.1.2 for the uncertainty.
  */
-function anglesOf(steel: StageSteel, figures: readonly Figure[]): Truth["angles"] {
+function anglesOf(stage: BenchSteel, figures: readonly Figure[]): Together["angles"] {
   const found = figures.filter(({ spot }) => spot.what === "angle");
-  const direct = found.map(({ value, uncertainty, wanted, spot }) => ({
+  const direct = found.map(({ value, uncertainty, target, spot }) => ({
     value,
     expanded: uncertainty.expanded,
-    x: wanted.x,
+    x: target.x,
     side: spot.side!,
     by: "angle finder",
   }));
   const aboves = figures.filter(({ spot }) => spot.what === "above");
   const edges = figures.filter(({ spot }) => spot.what === "edge");
   const two = aboves.flatMap((above) => {
-    const edge = edges.find(({ spot }) => spot.u === above.spot.u);
-    const station = stationOf(steel, above.spot.u!);
-    const line = Math.min(station.left.grindLine ?? 0, station.right.grindLine ?? 0);
-    if (!edge || above.spot.height! >= line) return [];
-    const rise = 2 * above.spot.height!;
-    const slope = (above.value - edge.value) / rise;
+    const { u, height } = above.spot;
+    const edge = edges.find(({ spot }) => spot.u === u);
+    const { left, right } = stage.steel.station(u!);
+    if (!edge || height! >= Math.min(left.grindLine ?? 0, right.grindLine ?? 0)) return [];
+    const sides = (["left", "right"] as const).map((side) => steelAt(stage, { what: "angle", u, side }));
+    const planned = sides.reduce<number>((sum, one) => sum + (one ?? 0), 0) / 2;
+    const rise = 2 * height!;
+    const slopeOf = (a: number, b: number) => (Math.atan((a - b) / rise) * 180) / Math.PI;
+    const value = planned + slopeOf(above.value, edge.value) - slopeOf(above.target.value, edge.target.value);
     const within =
       combined([...above.uncertainty.components, ...edge.uncertainty.components]).expanded / rise;
-    const beta = (Math.atan(slope) * 180) / Math.PI;
-    const expanded = (within * 180) / Math.PI / (1 + slope * slope);
-    return [{ value: beta, expanded, x: above.wanted.x, side: "both" as const, by: "two thicknesses" }];
+    return [
+      {
+        value,
+        expanded: (within * 180) / Math.PI / (1 + ((above.value - edge.value) / rise) ** 2),
+        x: above.target.x,
+        side: "both" as const,
+        by: "two thicknesses",
+      },
+    ];
   });
   return [...direct, ...two];
 }
 
-/** What centring an edge takes: 2k off the thick side, the edge thinner by as much, its line up by 2k/tan β. Source: geometry. */
-export function centringCost(k: number, angle: number) {
-  const off = 2 * Math.abs(k);
-  return { off: off * Math.cos(radians(angle)), edge: off, line: off / tan(angle) };
+/** What centring an edge takes at a place: off the thick face so that its apex comes down by 2k, the edge thinner, its line up. */
+export function centringCost(stage: BenchSteel, u: number, side: Side, k: number) {
+  const over = faceResponse(stage, { what: "over", u, side }, side);
+  const off = over > 0 ? (2 * Math.abs(k)) / over : 2 * Math.abs(k);
+  return {
+    off,
+    edge: 2 * Math.abs(k),
+    line: -off * faceResponse(stage, { what: "line", u, side }, side),
+  };
 }
