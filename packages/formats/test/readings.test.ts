@@ -185,8 +185,43 @@ describe("the spec sheet", () => {
     expect(spec.balance.withHandle).toBe(false);
     expect(spec.edgeAngle).toEqual(FIELD.edge.angle);
     expect(spec.deviations).toEqual([
-      { words: "Bowed 0.2 mm.", reason: "Held by the handle.", stage: "hand" },
+      { words: "Bowed 0.2 mm.", reason: "Held by the handle.", stage: "Hand finish" },
     ]);
+  });
+
+  test("an edge read even where it should thin to the tip is off plan, and says by how much where", () => {
+    const thinning = {
+      ...FIELD,
+      edge: {
+        ...FIELD.edge,
+        behind: [
+          { u: 0, t: 0.58 },
+          { u: 1, t: 0.34 },
+        ],
+      },
+    };
+    const even = readings.map((one) => (one.what === "behind" ? { ...one, value: 0.5 } : one));
+    const { behind } = specOf(thinning, { route, shop: USUAL_SHOP, check, handle: null, readings: even });
+    expect(behind.read![1] - behind.read![0]).toBeLessThan(0.1);
+    expect(behind.off![1] - behind.off![0]).toBeGreaterThan(0.08);
+  });
+
+  test("bevel angles are told for both sides, as planned along the whole blade", () => {
+    const { wanted } = spec.bevelAngle;
+    for (const side of ["left", "right"] as const) {
+      expect(wanted[side]![0]).toBeGreaterThan(1);
+      expect(wanted[side]![1]).toBeLessThan(15);
+    }
+  });
+
+  test("however much the maker accepted, care and cautions are still there, on another page if need be", async () => {
+    const many = Array.from({ length: 30 }, (_, i) => ({ ...spec.deviations[0]!, words: `Accepted ${i}.` }));
+    const options = { paper: "A4", unit: "mm", font: FONT, date: new Date("2026-11-20") } as const;
+    const pages = await readPdf(await writeSpecSheet(FIELD, { ...spec, deviations: many }, options));
+    expect(pages.length).toBeGreaterThan(1);
+    const text = pages.map((page) => JSON.stringify(page)).join(" ");
+    expect(text).toContain("Accepted 29.");
+    expect(text).toContain("Sharp: keep it sheathed");
   });
 
   test("is one page that another reader reads: figures, what was let stand, care, cautions", async () => {

@@ -1,10 +1,9 @@
 import type { Correction } from "@true-spine/core/inspect/correct.ts";
-import type { StageKind } from "@true-spine/core/route/schema.ts";
 import type { OpenBlade } from "../blade/store.ts";
 import { newId } from "../saving/id.ts";
 
 /** Puts corrections on the route of a stage as steps to do, as one step of the undo. */
-export function putCorrections(open: OpenBlade, stage: StageKind, corrections: readonly Correction[]): void {
+export function putCorrections(open: OpenBlade, stage: string, corrections: readonly Correction[]): void {
   const now = open.store.getState().check;
   const when = new Date().toISOString();
   open.end();

@@ -1,6 +1,5 @@
 import type { BenchReport } from "@true-spine/core/findings/bench-report.ts";
 import type { Asked } from "@true-spine/core/inspect/bench.ts";
-import type { StageKind } from "@true-spine/core/route/schema.ts";
 import type { LengthUnit } from "@true-spine/core/units/length.ts";
 import type { Remote } from "comlink";
 import { useMemo } from "react";
@@ -17,7 +16,7 @@ interface Question {
 }
 
 /** What the bench is asked for one stage of the open blade, as it stands. */
-export function useAsked(stage: StageKind): Asked {
+export function useAsked(stage: string): Asked {
   const blade = useFile();
   const route = useDocument("route");
   const check = useDocument("check");

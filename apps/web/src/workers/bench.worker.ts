@@ -6,7 +6,7 @@ import { type Asked, benchOf } from "@true-spine/core/inspect/bench.ts";
 import { inHandOrder, potentialSpots, spotsNear } from "@true-spine/core/inspect/plan.ts";
 import { type RunReport, runReport } from "@true-spine/core/inspect/run-report.ts";
 import { type Spot, spotKey, spotOf } from "@true-spine/core/inspect/schema.ts";
-import { stageSteel, wantedAt } from "@true-spine/core/inspect/wanted.ts";
+import { benchSteel, targetAt } from "@true-spine/core/inspect/target.ts";
 import { reportOf } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
@@ -23,33 +23,40 @@ const bench = {
   report: (asked: Asked, unit: LengthUnit): BenchReport => benchReport(asked, unit),
   /** Blades that are still in the steel as found, each with its route worked out anew. */
   offers(asked: Asked): OfferWithRoute[] {
-    const { steel, twin } = benchOf(asked);
-    if (!twin) return [];
-    return stillInIt(steel, twin).map((offer) => ({ ...offer, minutes: minutesAfter(asked, offer.blade) }));
+    const { stage, found } = benchOf(asked);
+    if (!found) return [];
+    return stillInIt(stage, found).map((offer) => ({ ...offer, minutes: minutesAfter(asked, offer.blade) }));
   },
   /** Every spot that may be read after a stage, and those that were: what a run can chart. */
-  spots({ blade, route, shop, stage, check, readings }: Asked): { spot: Spot; x: number; isRead: boolean }[] {
-    const steel = stageSteel(blade, route, shop, stage, check.hardness ?? null);
+  spots({
+    blade,
+    route,
+    shop,
+    stage: id,
+    check,
+    readings,
+  }: Asked): { spot: Spot; x: number; isRead: boolean }[] {
+    const stage = benchSteel(blade, route, shop, id, check.hardness ?? null);
     const read = new Map(
-      readings.filter((one) => one.stage === stage).map((one) => [spotKey(one), spotOf(one)]),
+      readings.filter((one) => one.stage === id).map((one) => [spotKey(one), spotOf(one)]),
     );
-    const all = new Map([...read, ...potentialSpots(steel).map((spot) => [spotKey(spot), spot] as const)]);
+    const all = new Map([...read, ...potentialSpots(stage).map((spot) => [spotKey(spot), spot] as const)]);
     return inHandOrder([...all.values()]).flatMap((spot) => {
-      const wanted = wantedAt(steel, spot);
-      return wanted ? [{ spot, x: wanted.x, isRead: read.has(spotKey(spot)) }] : [];
+      const target = targetAt(stage, spot);
+      return target ? [{ spot, x: target.x, isRead: read.has(spotKey(spot)) }] : [];
     });
   },
   run: (read: RunReadings, route: Route | null, shop: Shop): RunReport => runReport(read, route, shop),
   /** What may be read where a maker pointed. */
   near({ blade, route, shop, stage, check }: Asked, u: number, height: number): Spot[] {
-    return spotsNear(stageSteel(blade, route, shop, stage, check.hardness ?? null), u, height);
+    return spotsNear(benchSteel(blade, route, shop, stage, check.hardness ?? null), u, height);
   },
 };
 
 function minutesAfter({ route, shop, stage }: Asked, blade: Blade): number | null {
   if (!route?.stages.length) return null;
   const report = reportOf(blade, route, shop, 0);
-  const i = report.stages.findIndex(({ kind }) => kind === stage);
+  const i = report.stages.findIndex(({ id }) => id === stage);
   return report.stages.slice(i + 1).reduce((sum, { minutes }) => sum + minutes, 0);
 }
 

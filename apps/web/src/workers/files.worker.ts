@@ -5,7 +5,7 @@ import { compileRing } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { type Spec, specOf } from "@true-spine/core/inspect/spec.ts";
 import { reportOf } from "@true-spine/core/route/report.ts";
-import type { Route, StageKind } from "@true-spine/core/route/schema.ts";
+import type { Route } from "@true-spine/core/route/schema.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
 import type { Read } from "@true-spine/formats/contours.ts";
 import { drawingOf } from "@true-spine/formats/drawing.ts";
@@ -43,7 +43,7 @@ const filing = {
     text: string,
     of: string,
     blade: Blade,
-    stage: StageKind,
+    stage: string,
     onProgress: (share: number) => void,
   ): BroughtReadings {
     const { edge } = compileRing(blade.outline);

@@ -1,5 +1,4 @@
 import type { Severity } from "@true-spine/core/findings/finding.ts";
-import type { StageKind } from "@true-spine/core/route/schema.ts";
 import type { Remote } from "comlink";
 import { useEffect, useMemo, useState } from "react";
 import { useSettings } from "../app/settings.ts";
@@ -22,7 +21,7 @@ type Counts = { readonly fix: number; readonly watch: number };
 const QUIET_MS = 900;
 
 /** What is to fix or to watch of the blade's work, looked through once the hand rests; null where there is no work yet. */
-export function useWorkJudged(stage: StageKind): WorkJudged | null {
+export function useWorkJudged(stage: string): WorkJudged | null {
   const blade = useFile();
   const route = useDocument("route");
   const check = useDocument("check");

@@ -1,6 +1,8 @@
 import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import { type BenchReport, benchReport } from "@true-spine/core/findings/bench-report.ts";
+import { faceResponse } from "@true-spine/core/inspect/response.ts";
 import { NO_CHECK, type Reading, type Spot } from "@true-spine/core/inspect/schema.ts";
+import { benchSteel } from "@true-spine/core/inspect/target.ts";
 import { firstRoute } from "@true-spine/core/route/first.ts";
 import { USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
 import type { ReactNode } from "react";
@@ -41,7 +43,10 @@ function benchWith(off: (spot: Spot) => number, count = Number.POSITIVE_INFINITY
   );
   return benchReport({ ...asked, readings }, "mm");
 }
-const leftOfCentre = ({ what, side }: Spot) => (what === "over" ? (side === "left" ? 0.2 : -0.2) : 0);
+const stageSteelAt = benchSteel(blade, route, USUAL_SHOP, STAGE, 60);
+/** The left face proud and the right one too far down, by as much as takes the edge 0.2 mm to the left. */
+const leftOfCentre = (spot: Spot) =>
+  0.2 * (faceResponse(stageSteelAt, spot, "left") - faceResponse(stageSteelAt, spot, "right"));
 
 let open: OpenBlade;
 const strike = vi.fn();
@@ -189,7 +194,7 @@ describe("what it looks like, and what corrects it", () => {
 
 describe("what the readings come to", () => {
   test("thinnest and thickest with their places, centre, plunges, angles, each with what it is worth", () => {
-    show(<SummaryGroup truth={benchWith(leftOfCentre).truth} />);
+    show(<SummaryGroup together={benchWith(leftOfCentre).together} />);
     const row = (name: RegExp) => screen.getByRole("row", { name });
     expect(row(/^edge thinnest, at \d+/).textContent).toMatch(/1\.\d\d/);
     expect(row(/^off centre at most/).textContent).toMatch(/\+0\.20± 0\.0\d/);
@@ -199,7 +204,7 @@ describe("what the readings come to", () => {
   });
 
   test("nothing read comes to nothing", () => {
-    show(<SummaryGroup truth={benchWith(() => 0, 0).truth} />);
+    show(<SummaryGroup together={benchWith(() => 0, 0).together} />);
     expect(screen.queryByRole("region", { name: "Summary" })).toBeNull();
   });
 });

@@ -19,7 +19,7 @@ const reading = (value: number, more: Partial<TakenReading> = {}): TakenReading 
 });
 const say = (value: number, more: Partial<TakenReading> = {}, kind: StageKind = "rough") =>
   told(reading(value, more), stage(kind), report, route, "mm");
-const planned = stage("rough").readings[1]!;
+const planned = stage("rough").targets[1]!;
 
 test("short of the line: what is still to go on each face, and about how many passes", () => {
   const words = say(planned.edge + 0.2);
@@ -37,7 +37,7 @@ test("on the line it says so; a little past, what is left and what is needed", (
 
 test("said to be past the line, what follows is planned anew; too far, the finished edge pays", () => {
   expect(say(planned.edge - 0.1, { past: true })).toMatch(/what follows is planned anew/);
-  const bare = stage("hand").readings[1]!.edge;
+  const bare = stage("hand").targets[1]!.edge;
   expect(say(bare + 0.02, { past: true })).toMatch(
     /short for what must still come off\. The finished edge comes out 0\.\d\d mm thinner/,
   );

@@ -101,19 +101,20 @@ export function correctionsFor(
       .map(({ first, last }): Correction => {
         // One place further at each end, where nothing comes off: the cut runs out to it.
         const rows = places.slice(Math.max(0, first - 1), last + 2);
-        const off = throughEnds(stage, side, rows, { isFirst: first === 0, isLast: last === us.length - 1 });
-        const worst = rows.reduce((a, b) => (b.t > a.t ? b : a));
+        const ends = { isFirst: first === 0, isLast: last === us.length - 1 };
+        const off = throughEnds(stage, side, rows, ends);
+        const worst = worstOf(rows);
         const taken = rows.filter(({ t }) => t > 0);
         return {
           side,
           from: Math.round(rows[0]!.x),
           to: Math.round(rows.at(-1)!.x),
           off,
-          most: worst.t,
+          most: Math.max(...rows.map(({ t }) => t)),
           beyond: Math.max(0, ...taken.map(({ t, stands }) => t - Math.max(0, stands))),
           passes: Math.max(1, Math.round(worst.t / passOf(belt?.microns ?? COARSE))),
           belt: belt ? abrasiveName(belt) : null,
-          ...doneTo(stage, found, side, rows, worst, first === 0),
+          ...doneTo(stage, found, side, rows, worst, ends),
           spare: Math.min(...taken.map(({ has, t }) => has - t)),
           needed: stage.needed,
           why: worst.why,
@@ -122,7 +123,20 @@ export function correctionsFor(
   });
 }
 
+/** Whether a stretch reaches the first place that can be read, or the last. */
+interface Ends {
+  readonly isFirst: boolean;
+  readonly isLast: boolean;
+}
+
 const round = (value: number, places: number) => Number(value.toFixed(places));
+
+/** Where most comes off; of places where nearly as much does, the one in their middle: clear of plunge and point. */
+function worstOf(rows: readonly Place[]): Place {
+  const most = Math.max(...rows.map(({ t }) => t));
+  const near = rows.filter(({ t }) => t >= 0.95 * most);
+  return near[Math.floor(near.length / 2)]!;
+}
 
 /** What stands on a face at u, and what should come off there. */
 function placeOn(stage: BenchSteel, found: AsFound, side: Side, u: number): Place {
@@ -226,14 +240,15 @@ function doneTo(
   side: Side,
   rows: readonly Place[],
   worst: Place,
-  isFirst: boolean,
+  { isFirst, isLast }: Ends,
 ): Pick<Correction, "lineClimbs" | "edgeThins" | "plungeBack" | "grams"> {
   const cut = table(
     rows,
     ({ u }) => u,
     ({ t }) => t,
   );
-  const [from, to] = [rows[0]!.u, rows.at(-1)!.u];
+  // As the cut itself: to the plunge and to the point where it reaches the ends of what can be read.
+  const [from, to] = [isFirst ? 0 : rows[0]!.u, isLast ? 1 : rows.at(-1)!.u];
   const before = foundSteel(stage, found);
   const after = foundSteel(stage, found, (one, u) =>
     one === side && u >= from && u <= to ? read(cut, u) : 0,
@@ -247,7 +262,7 @@ function doneTo(
       .volume;
   const grams = massOf(volumeOf(before) - volumeOf(after), densityOf(stage.finished.blade.steel));
   const thick = (one: typeof a) => (stage.isSharpened ? (one.behind ?? 0) : one.edge);
-  const places = [before, after].map((one) => sweepStarts(one, side, rows[0]!.u));
+  const places = [before, after].map((one) => sweepStarts(one, stage, side, rows[0]!.u));
   return {
     lineClimbs: Math.max(0, lineOf(after) - lineOf(before)),
     edgeThins: Math.max(0, thick(a) - thick(b)),
@@ -257,9 +272,9 @@ function doneTo(
 }
 
 /** Where along the blade the plunge's sweep comes out of the flat, half way up the bevel beside it; null where there is none. */
-function sweepStarts({ steel, finished }: StageSteel, side: Side, u: number): number | null {
-  const plunge = finished.field.plunges[side];
-  const station = steel.station(u);
+function sweepStarts({ steel }: StageSteel, planned: StageSteel, side: Side, u: number): number | null {
+  const plunge = planned.finished.field.plunges[side];
+  const station = planned.steel.station(u);
   const line = station[side].grindLine;
   if (!plunge || line === null || plunge.radius === 0) return null;
   const y = station.y + (station.inward[1] * line) / 2;
@@ -274,7 +289,7 @@ function throughEnds(
   stage: StageSteel,
   side: Side,
   places: readonly Place[],
-  { isFirst, isLast }: { isFirst: boolean; isLast: boolean },
+  { isFirst, isLast }: Ends,
 ): Correction["off"] {
   const { plunges, edge } = stage.finished.field;
   const rows = places.map(({ x, t }) => ({ x: round(x, 1), t: round(t, 3) }));

@@ -29,6 +29,8 @@ export interface Doubt {
   readonly instead: number | null;
   /** For a round: the unit it seems to be in, or the stage it seems to be of. */
   readonly of: string | null;
+  /** The readings as they would stand without the slip, under the ids they have; empty where nobody can say. */
+  readonly mended: readonly Reading[];
 }
 
 /** A reading at its place, held to the stage. */
@@ -80,7 +82,7 @@ const MIXED_SHARE = 0.08;
 
 /** A round that hardly fits the blade, or itself. */
 export function ofAnother(readings: readonly Reading[]): Doubt {
-  return { id: "blade", slip: "blade", readings, instead: null, of: null };
+  return { id: "blade", slip: "blade", readings, instead: null, of: null, mended: [] };
 }
 
 /** Fewer readings are no round. */
@@ -94,20 +96,27 @@ const STAGE_NEAR = 1.2;
 
 function ofRound(stage: BenchSteel, all: readonly Seen[], others: readonly BenchSteel[]): Doubt | null {
   const lengths = all.filter(({ figure }) => QUANTITY[figure.spot.what].unit === "mm");
-  const made = (id: RoundDoubt, of: string | null, seen: readonly Seen[]): Doubt => ({
+  const made = (
+    id: RoundDoubt,
+    of: string | null,
+    seen: readonly Seen[],
+    mend: (seen: Seen) => Partial<Reading>,
+  ): Doubt => ({
     id,
     slip: id,
     readings: seen.map(({ reading }) => reading),
     instead: null,
     of,
+    mended: seen.map((one) => ({ ...one.reading, ...mend(one) })),
   });
   if (lengths.length >= LEAST_ROUND && misfit(lengths, ({ figure }) => figure.off) > FAR) {
     for (const [unit, slip] of UNITS) {
-      const off = (seen: Seen) =>
-        Math.min(
-          ...insteads(seen, slip).map((one) => Math.abs(seen.figure.off + one.value - seen.reading.value)),
-        );
-      if (misfit(lengths, off) < NEAR) return made("units", unit, lengths);
+      const best = (seen: Seen) =>
+        insteads(seen, slip)
+          .map(({ value }) => ({ value, off: Math.abs(seen.figure.off + value - seen.reading.value) }))
+          .reduce((a, b) => (b.off < a.off ? b : a));
+      if (misfit(lengths, (seen) => best(seen).off) < NEAR)
+        return made("units", unit, lengths, (seen) => ({ value: best(seen).value }));
     }
   }
   const swapped = all.flatMap((seen) => {
@@ -118,7 +127,11 @@ function ofRound(stage: BenchSteel, all: readonly Seen[], others: readonly Bench
   if (swapped.length >= LEAST_ROUND) {
     const off = ({ figure, other }: (typeof swapped)[number]) => figure.value - other;
     const isSo = misfit(swapped, off) < NEAR && misfit(swapped, ({ figure }) => figure.off) > 2;
-    if (isSo) return made("sides", null, swapped);
+    const turned = all.filter(({ figure }) => figure.spot.side !== undefined);
+    if (isSo)
+      return made("sides", null, turned, ({ reading }) => ({
+        side: reading.side === "left" ? "right" : "left",
+      }));
   }
   const ofFaces = all.filter(({ figure }) =>
     SIDES.some((side) => faceResponse(stage, figure.spot, side) !== 0),
@@ -129,7 +142,8 @@ function ofRound(stage: BenchSteel, all: readonly Seen[], others: readonly Bench
         const there = targetAt(other, figure.spot);
         return there ? figure.value - there.value : Number.POSITIVE_INFINITY;
       };
-      if (misfit(ofFaces, off, worthOf) < STAGE_NEAR) return made("stage", other.id, all);
+      if (misfit(ofFaces, off, worthOf) < STAGE_NEAR)
+        return made("stage", other.id, all, () => ({ stage: other.id }));
     }
   }
   return null;
@@ -161,8 +175,8 @@ function mirrored(stage: BenchSteel, spot: Spot): number | null {
 }
 
 /** How far faults of each kind usually go, one standard deviation: what a reading may be beside its plan without a slip. Starting values. */
-const FACE = 0.35;
-const FACE_REACH = 25;
+const FACE = { hard: 0.16, soft: 0.28 } as const;
+const FACE_REACH = 32;
 const FACE_LOCAL = 0.06;
 const FLAT_LOCAL = 0.05;
 const INSTRUMENT = { mm: 0.15, "°": 0.5, HRC: 1.5 } as const;
@@ -219,10 +233,17 @@ function worstOf(
       slip: instead?.slip ?? "unlike",
       instead: instead?.value ?? null,
       of: null,
+      mended: instead ? [mendedBy(seen, instead)] : [],
     };
     return { i, doubt };
   }
   return null;
+}
+
+/** A reading without its slip: another figure; for the other side or another stage the same figure where it belongs. */
+function mendedBy({ reading }: Seen, { slip, value, stage }: Instead): Reading {
+  if (slip === "other-side") return { ...reading, side: reading.side === "left" ? "right" : "left" };
+  return slip === "other-stage" && stage ? { ...reading, stage } : { ...reading, value };
 }
 
 /** Read again and found the same, it is what the steel shows, however strange. */
@@ -258,17 +279,18 @@ function explaining(
   const other = mirrored(stage, figure.spot);
   if (other !== null && isThere(shown + other - figure.target.value))
     return { slip: "other-side", value: said };
-  const isOfOther = others.some((one) => {
+  const ofOther = others.find((one) => {
     const there = targetAt(one, figure.spot);
     return there !== null && isThere(shown + there.value - figure.target.value);
   });
-  return isOfOther ? { slip: "other-stage", value: said } : null;
+  return ofOther ? { slip: "other-stage", value: said, stage: ofOther.id } : null;
 }
 const COMMON: readonly Slip[] = ["ten-times", "a-tenth", "in-thousandths", "in-inches", "digits-swapped"];
 
 /** What readings have to do with one another where faults are as large as they usually are: each shared fault adds to both. */
 function covarianceOf(stage: BenchSteel, all: readonly Seen[]): number[][] {
   const spots = all.map(({ figure }) => figure.spot);
+  const proud = stage.isHard ? FACE.hard : FACE.soft;
   const faces = SIDES.map((side) => spots.map((spot) => faceResponse(stage, spot, side)));
   const places = spots.map((spot) => (spot.u === undefined ? (spot.x ?? 0) : placeOf(stage, spot.u)));
   const shared: number[][] = globals(stage).map(({ shape, sigma }) =>
@@ -283,7 +305,7 @@ function covarianceOf(stage: BenchSteel, all: readonly Seen[]): number[][] {
     all.map(({ figure: other }, k) => {
       const near = Math.exp(-(((places[i]! - places[k]!) / FACE_REACH) ** 2) / 2);
       const isHere = places[i] === places[k] ? FACE_LOCAL ** 2 : 0;
-      let sum = faces.reduce((all, face) => all + face[i]! * face[k]! * (FACE ** 2 * near + isHere), 0);
+      let sum = faces.reduce((all, face) => all + face[i]! * face[k]! * (proud ** 2 * near + isHere), 0);
       for (const row of shared) sum += row[i]! * row[k]!;
       const isSame = figure.target === other.target;
       if (isSame && figure.spot.what === "flats") sum += FLAT_LOCAL ** 2;

@@ -23,6 +23,8 @@ export type Slip = (typeof SLIPS)[number];
 export interface Instead {
   readonly slip: Slip;
   readonly value: number;
+  /** The stage it seems to belong to. */
+  readonly stage?: string;
 }
 
 const THOU = MILLIMETRES_IN.thou;

@@ -170,7 +170,8 @@ export function outOfOrder(done: readonly StageKind[]): { kind: StageKind; after
 }
 
 /** Stages with one more, at its usual place: before the first that usually comes after it. */
-export function withStage(stages: readonly Stage[], stage: Stage): Stage[] {
+export function withStage(stages: readonly Stage[], added: StageKind | Stage): Stage[] {
+  const stage = typeof added === "string" ? { id: freeName(stages, added), kind: added } : added;
   const rank = (kind: StageKind) => STAGE_KINDS.indexOf(kind);
   const at = stages.findIndex(({ kind }) => rank(kind) > rank(stage.kind));
   return at < 0 ? [...stages, stage] : stages.toSpliced(at, 0, stage);
@@ -186,4 +187,13 @@ export function kindOf(route: Pick<Route, "stages"> | null, id: string): StageKi
 export function stageName(route: Pick<Route, "stages"> | null, id: string): string {
   const kind = kindOf(route, id);
   return kind ? STAGES[kind].name : id;
+}
+
+/** A name for one more stage of a kind: the kind itself, or with a number where that is taken. */
+function freeName(stages: readonly Stage[], kind: StageKind): string {
+  const taken = new Set(stages.map(({ id }) => id));
+  for (let n = 1; ; n++) {
+    const name = n === 1 ? kind : `${kind}-${n}`;
+    if (!taken.has(name)) return name;
+  }
 }

@@ -25,6 +25,7 @@ export const KEYS: readonly { keys: string; does: string }[] = [
   { keys: "Tab, then arrows", does: "take hold of a handle and move it 0.1 mm, with Shift 1 mm" },
   { keys: "Delete", does: "remove the chosen node from the outline" },
   { keys: "P", does: "on Check: add a place to read at the scribe" },
+  { keys: "R, W", does: "on Check: read the first doubted reading again, or put in what it would be" },
   { keys: "Enter, ↑ ↓", does: "on Check: keep what was typed, or press the instrument; go along the list" },
   { keys: "Escape", does: "leave a box, close what is open" },
   { keys: "/", does: "list of commands: every page, and the rack" },

@@ -2,7 +2,6 @@ import type { Line } from "@true-spine/core/inspect/bench.ts";
 import { QUANTITY } from "@true-spine/core/inspect/quantity.ts";
 import { type Reading, type Spot, spotKey, spotOf } from "@true-spine/core/inspect/schema.ts";
 import { type BenchEvent, valueIn } from "@true-spine/core/inspect/wire.ts";
-import type { StageKind } from "@true-spine/core/route/schema.ts";
 import { useCallback, useRef, useState } from "react";
 import { type BladeScreen, useDocument, useScreen } from "../../blade/screen.ts";
 import { useNotices } from "../../parts/Notices.tsx";
@@ -13,6 +12,7 @@ import { useAsked, useBench } from "../../workers/bench.ts";
 import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
 import { CheckRail } from "./CheckRail.tsx";
 import { CorrectionsGroup } from "./CorrectionsGroup.tsx";
+import { DoubtsGroup } from "./DoubtsGroup.tsx";
 import { FilesGroup } from "./FilesGroup.tsx";
 import { FindingsList } from "./FindingsList.tsx";
 import { InstrumentsGroup } from "./InstrumentsGroup.tsx";
@@ -30,7 +30,7 @@ import { BAND_WORDS } from "./words.ts";
 export function CheckPage() {
   const screen = useScreen();
   const route = useDocument("route");
-  const [picked, setPicked] = useState<StageKind | null>(null);
+  const [picked, setPicked] = useState<string | null>(null);
   const stage = picked ?? stageToCheck(route);
   const asked = useAsked(stage);
   const { report, isBehind, trouble, tryAgain } = useBench(asked);
@@ -48,7 +48,7 @@ export function CheckPage() {
       setAt(spotKey(spot));
       const line = now.current.lines.find(({ key }) => key === spotKey(spot));
       setToBox((times) => times + 1);
-      if (line && QUANTITY[spot.what].at !== "whole") screen.rail.setState({ scribe: line.wanted.x });
+      if (line && QUANTITY[spot.what].at !== "whole") screen.rail.setState({ scribe: line.target.x });
     },
     [screen],
   );
@@ -129,10 +129,11 @@ export function CheckPage() {
             onTake={(value) => take(value, "hand")}
             onStep={step}
           />
+          {report && <DoubtsGroup doubts={report.doubts} onGo={goTo} />}
           {report && <LooksLikeGroup report={report} onGo={goTo} />}
           {report && <CorrectionsGroup report={report} stage={stage} />}
           {report && report.faces.length > 0 && <OffersGroup asked={asked} spare={report.spare} />}
-          {report && <SummaryGroup truth={report.truth} />}
+          {report && <SummaryGroup together={report.together} />}
           <InstrumentsGroup
             instruments={instruments}
             port={port}
@@ -181,7 +182,7 @@ function nextUnread(lines: readonly Line[], key: string): Line | null {
 
 function keep(
   { readings }: BladeScreen,
-  { stage, spot, ...more }: { stage: StageKind; spot: Spot } & Pick<Reading, "value" | "by">,
+  { stage, spot, ...more }: { stage: string; spot: Spot } & Pick<Reading, "value" | "by">,
 ): void {
   readings.take({
     id: newId(),

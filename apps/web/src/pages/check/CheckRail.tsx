@@ -141,7 +141,7 @@ function stripsOf(report: BenchReport) {
   const read = report.lines.flatMap((line) => (line.figure ? [{ ...line, figure: line.figure }] : []));
   const dot = (line: (typeof read)[number], y: number): Dot => ({
     key: line.key,
-    x: line.wanted.x,
+    x: line.target.x,
     y,
     within: line.figure.uncertainty.expanded,
     verdict: line.figure.verdict,
@@ -157,11 +157,11 @@ function stripsOf(report: BenchReport) {
     lines: read.filter(({ spot }) => spot.what === "line").map((line) => dot(line, line.figure.off)),
     lineBand: lines
       .filter(({ spot }) => spot.side === (lines.some((one) => one.spot.side === "right") ? "right" : "left"))
-      .map(({ wanted }) => ({ x: wanted.x, low: -wanted.band, high: wanted.band })),
+      .map(({ target }) => ({ x: target.x, low: -target.band, high: target.band })),
     centreBand: over
       .filter(({ spot }) => spot.side === "right")
-      .map(({ wanted }) => ({ x: wanted.x, low: -wanted.band, high: wanted.band })),
-    centre: report.truth.centre.map(
+      .map(({ target }) => ({ x: target.x, low: -target.band, high: target.band })),
+    centre: report.together.centre.map(
       ({ x, u, value, expanded, band }): Dot => ({
         key: `centre ${u}`,
         x,
@@ -260,7 +260,7 @@ function Cross({ line, place }: { line: Line; place: SidePlace }) {
 /** Where a spot lies on the side view; null for what is read of the whole blade. */
 function spotPlace(
   file: Parameters<typeof fieldOf>[0],
-  { spot, wanted }: Line,
+  { spot, target }: Line,
 ): readonly [number, number] | null {
   const field = fieldOf(file);
   const up: Partial<Record<Spot["what"], number>> = {
@@ -268,7 +268,7 @@ function spotPlace(
     behind: 1,
     over: 2.5,
     above: spot.height ?? 0,
-    line: wanted.value,
+    line: target.value,
     angle: 7,
   };
   if (spot.u !== undefined) {
@@ -279,7 +279,7 @@ function spotPlace(
   if (spot.x !== undefined) return [spot.x, spot.what === "square" ? 0 : -3];
   if (spot.what === "plunge" || spot.what === "lean") {
     const y = field.plunges[spot.side!]?.y ?? 0;
-    return [wanted.x, spot.what === "plunge" ? y : y * 0.55];
+    return [target.x, spot.what === "plunge" ? y : y * 0.55];
   }
   return null;
 }

@@ -1,7 +1,6 @@
 import type { BenchReport } from "@true-spine/core/findings/bench-report.ts";
 import { CAUTION, type Correction } from "@true-spine/core/inspect/correct.ts";
 import type { AcceptedCorrection } from "@true-spine/core/inspect/schema.ts";
-import type { StageKind } from "@true-spine/core/route/schema.ts";
 import { STAGES } from "@true-spine/core/route/stages.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
@@ -11,7 +10,7 @@ import { Group, SmallButton } from "../../parts/Group.tsx";
 import { markCorrection, putCorrections } from "../../readings/corrections.ts";
 
 /** What to take off which face: proposed from the readings, put on the route, done. */
-export function CorrectionsGroup({ report, stage }: { report: BenchReport; stage: StageKind }) {
+export function CorrectionsGroup({ report, stage }: { report: BenchReport; stage: string }) {
   const { open } = useScreen();
   const check = useDocument("check");
   const standing = check.corrections.filter((one) => one.stage === stage && !one.done);

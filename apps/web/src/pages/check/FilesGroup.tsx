@@ -1,4 +1,3 @@
-import type { StageKind } from "@true-spine/core/route/schema.ts";
 import type { BroughtReadings } from "@true-spine/formats/read-readings.ts";
 import { writeReadings } from "@true-spine/formats/read-readings.ts";
 import { proxy } from "comlink";
@@ -25,7 +24,7 @@ type State =
 const MOST_SHOWN = 200;
 
 /** Readings in from a file, with progress and every row that was refused; and out again. */
-export function FilesGroup({ stage }: { stage: StageKind }) {
+export function FilesGroup({ stage }: { stage: string }) {
   const { readings, id } = useScreen();
   const file = useFile();
   const taken = useStore(readings.state);

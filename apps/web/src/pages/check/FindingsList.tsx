@@ -1,6 +1,5 @@
 import type { BenchReport } from "@true-spine/core/findings/bench-report.ts";
 import type { Finding } from "@true-spine/core/findings/finding.ts";
-import type { StageKind } from "@true-spine/core/route/schema.ts";
 import { useState } from "react";
 import { useDocument, useScreen } from "../../blade/screen.ts";
 import { SmallButton } from "../../parts/Group.tsx";
@@ -8,7 +7,7 @@ import { Sign } from "../../parts/Sign.tsx";
 import { TextBox } from "../../parts/TextBox.tsx";
 
 /** Is the work true: what the readings say, worst first; each leads to its place, and can be let stand with a reason. */
-export function FindingsList({ report, stage }: { report: BenchReport; stage: StageKind }) {
+export function FindingsList({ report, stage }: { report: BenchReport; stage: string }) {
   const { rail, open } = useScreen();
   const check = useDocument("check");
   const [asking, setAsking] = useState<string | null>(null);

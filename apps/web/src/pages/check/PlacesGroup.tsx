@@ -1,8 +1,7 @@
 import { stationAt } from "@true-spine/core/blade/station.ts";
 import { QUANTITY } from "@true-spine/core/inspect/quantity.ts";
 import { spotKey } from "@true-spine/core/inspect/schema.ts";
-import type { StageKind } from "@true-spine/core/route/schema.ts";
-import { STAGES } from "@true-spine/core/route/stages.ts";
+import { stageName } from "@true-spine/core/route/stages.ts";
 import { showLength } from "@true-spine/core/units/length.ts";
 import { X } from "lucide-react";
 import { useSettings } from "../../app/settings.ts";
@@ -12,10 +11,11 @@ import { NumberBox } from "../../parts/Box.tsx";
 import { Group } from "../../parts/Group.tsx";
 
 /** What is wanted beside the geometry, and the maker's own places. */
-export function PlacesGroup({ stage }: { stage: StageKind }) {
+export function PlacesGroup({ stage }: { stage: string }) {
   const { open } = useScreen();
   const file = useFile();
   const check = useDocument("check");
+  const route = useDocument("route");
   const unit = useSettings((settings) => settings.unit);
   const put = (part: Partial<typeof check>) => {
     const now = open.store.getState().check;
@@ -56,7 +56,8 @@ export function PlacesGroup({ stage }: { stage: StageKind }) {
         );
       })}
       <p className="text-xs text-faint">
-        Double-click the blade, or press P at the scribe, to add a place to read after “{STAGES[stage].name}”.
+        Double-click the blade, or press P at the scribe, to add a place to read after “
+        {stageName(route, stage)}”.
       </p>
     </Group>
   );

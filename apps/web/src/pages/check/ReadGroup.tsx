@@ -1,7 +1,6 @@
 import type { Line } from "@true-spine/core/inspect/bench.ts";
 import { QUANTITY } from "@true-spine/core/inspect/quantity.ts";
-import type { StageKind } from "@true-spine/core/route/schema.ts";
-import { STAGES } from "@true-spine/core/route/stages.ts";
+import { stageName } from "@true-spine/core/route/stages.ts";
 import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useEffect, useRef, useState } from "react";
 import { useSettings } from "../../app/settings.ts";
@@ -22,8 +21,8 @@ export function ReadGroup({
   onTake,
   onStep,
 }: {
-  stage: StageKind;
-  onStage: (stage: StageKind) => void;
+  stage: string;
+  onStage: (stage: string) => void;
   line: Line | null;
   lines: readonly Line[];
   /** Presses the instrument that is here for it; null where none is. */
@@ -72,8 +71,8 @@ export function ReadGroup({
       <Choice
         label="After"
         value={stage}
-        options={stagesToCheck(route).map((kind) => ({ value: kind, name: STAGES[kind].name }))}
-        onChange={(value) => onStage(value as StageKind)}
+        options={stagesToCheck(route).map((id) => ({ value: id, name: stageName(route, id) }))}
+        onChange={onStage}
       />
       {line && (
         <>
@@ -112,7 +111,7 @@ export function ReadGroup({
               <span className="block text-xs text-faint">should show</span>
               <span className="block text-2xl font-bold">{showFigure(line.spot.what, line.shows, unit)}</span>
               <span className="block text-xs text-faint">
-                ± {showFigure(line.spot.what, line.wanted.band, unit)}
+                ± {showFigure(line.spot.what, line.target.band, unit)}
               </span>
             </p>
           </div>
@@ -123,8 +122,8 @@ export function ReadGroup({
           </div>
           <p className="text-xs text-faint">
             with the {line.instrument}
-            {Math.abs(line.shows - line.wanted.value) > 0.002 &&
-              `; its jaws touch ${showLengthWithUnit(line.shows - line.wanted.value, unit)} more on this slope, which is taken off`}
+            {Math.abs(line.shows - line.target.value) > 0.002 &&
+              `; its jaws touch ${showLengthWithUnit(line.shows - line.target.value, unit)} more on this slope, which is taken off`}
             . ↑ ↓ go along the list.
           </p>
         </>
@@ -147,7 +146,7 @@ function Place({ line }: { line: Line }) {
   const height = line.spot.height;
   return (
     <strong className="font-semibold">
-      at {showLengthWithUnit(line.wanted.x, unit, unit === "mm" ? 0 : undefined)} from the junction
+      at {showLengthWithUnit(line.target.x, unit, unit === "mm" ? 0 : undefined)} from the junction
       {height !== undefined && `, ${showLengthWithUnit(height, unit, unit === "mm" ? 0 : undefined)} up`}.{" "}
     </strong>
   );

@@ -26,7 +26,7 @@ export function ReadingsTable({
   onGo: (spot: Spot) => void;
 }) {
   const unit = useSettings((settings) => settings.unit);
-  const worst = ({ off, wanted }: Figure) => Math.abs(off) / wanted.band;
+  const worst = ({ off, target }: Figure) => Math.abs(off) / target.band;
   const read = lines
     .flatMap((line) => (line.figure ? [{ line, figure: line.figure }] : []))
     .sort((a, b) => RANK[a.figure.verdict] - RANK[b.figure.verdict] || worst(b.figure) - worst(a.figure));
@@ -66,7 +66,7 @@ export function ReadingsTable({
             <What line={line} onGo={onGo} />
             <td className="px-1.5 text-right">{placeOf(line, unit)}</td>
             <td className="px-1.5 text-right">
-              {showFigure(line.spot.what, line.wanted.value, unit)} {unitOf(line.spot.what, unit)}
+              {showFigure(line.spot.what, line.target.value, unit)} {unitOf(line.spot.what, unit)}
             </td>
             <td colSpan={5} className="px-1.5 text-right text-xs">
               not read
@@ -78,8 +78,8 @@ export function ReadingsTable({
   );
 }
 
-function placeOf({ spot, wanted }: Line, unit: Parameters<typeof showLength>[1]): string {
-  return QUANTITY[spot.what].at === "whole" ? "" : showLength(wanted.x, unit, unit === "mm" ? 0 : undefined);
+function placeOf({ spot, target }: Line, unit: Parameters<typeof showLength>[1]): string {
+  return QUANTITY[spot.what].at === "whole" ? "" : showLength(target.x, unit, unit === "mm" ? 0 : undefined);
 }
 
 function What({ line, onGo }: { line: Line; onGo: (spot: Spot) => void }) {
@@ -120,7 +120,7 @@ function ReadRow({
       <What line={line} onGo={onGo} />
       <td className="px-1.5 text-right">{placeOf(line, unit)}</td>
       <td className="px-1.5 text-right">
-        {say(line.wanted.value)} <span className="text-xs text-faint">± {say(line.wanted.band)}</span>
+        {say(line.target.value)} <span className="text-xs text-faint">± {say(line.target.band)}</span>
       </td>
       <td className="px-1.5 text-right font-semibold">
         <From words={whereFrom(figure, say)}>{say(figure.value)}</From>

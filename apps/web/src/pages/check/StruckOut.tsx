@@ -1,5 +1,4 @@
 import { QUANTITY } from "@true-spine/core/inspect/quantity.ts";
-import type { StageKind } from "@true-spine/core/route/schema.ts";
 import { useStore } from "zustand";
 import { useSettings } from "../../app/settings.ts";
 import { useScreen } from "../../blade/screen.ts";
@@ -7,7 +6,7 @@ import { SmallButton } from "../../parts/Group.tsx";
 import { showFigure, unitOf } from "../../readings/figures.ts";
 
 /** Readings of the stage that were struck out: they are kept, and each can be put back. */
-export function StruckOut({ stage }: { stage: StageKind }) {
+export function StruckOut({ stage }: { stage: string }) {
   const { readings } = useScreen();
   const unit = useSettings((settings) => settings.unit);
   const taken = useStore(readings.state, (state) => state.taken);

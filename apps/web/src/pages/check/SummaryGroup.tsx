@@ -1,5 +1,5 @@
 import type { BenchReport } from "@true-spine/core/findings/bench-report.ts";
-import type { Derived } from "@true-spine/core/inspect/truth.ts";
+import type { Derived } from "@true-spine/core/inspect/together.ts";
 import { type LengthUnit, showLength } from "@true-spine/core/units/length.ts";
 import { useSettings } from "../../app/settings.ts";
 import { Group } from "../../parts/Group.tsx";
@@ -11,9 +11,9 @@ interface Row {
 }
 
 /** What the readings come to together: figures of the blade rather than of one place, each with what covers 95 of 100. */
-export function SummaryGroup({ truth }: { truth: BenchReport["truth"] }) {
+export function SummaryGroup({ together }: { together: BenchReport["together"] }) {
   const unit = useSettings((settings) => settings.unit);
-  const rows = rowsOf(truth, unit);
+  const rows = rowsOf(together, unit);
   if (rows.length === 0) return null;
   return (
     <Group title="Summary">
@@ -35,7 +35,7 @@ export function SummaryGroup({ truth }: { truth: BenchReport["truth"] }) {
 }
 
 function rowsOf(
-  { edge, centre, plunges, taper, angles, bow, twist }: BenchReport["truth"],
+  { edge, centre, plunges, taper, angles, bow, twist }: BenchReport["together"],
   unit: LengthUnit,
 ): Row[] {
   const say = (mm: number) => showLength(mm, unit);

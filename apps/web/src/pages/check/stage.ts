@@ -13,13 +13,13 @@ const READ_AFTER: readonly StageKind[] = [
 ];
 
 /** The stage to check: the last one done that left something to read, else the first that will; the finished blade without a route. */
-export function stageToCheck({ stages }: Route): StageKind {
+export function stageToCheck({ stages }: Route): string {
   const done = stages.findLast(({ kind, done: when }) => when !== undefined && READ_AFTER.includes(kind));
-  return done?.kind ?? stages.find(({ kind }) => READ_AFTER.includes(kind))?.kind ?? "sharpen";
+  return done?.id ?? stages.find(({ kind }) => READ_AFTER.includes(kind))?.id ?? "sharpen";
 }
 
-/** The stages a maker may check, in the route's order. */
-export function stagesToCheck({ stages }: Route): StageKind[] {
-  const kinds = stages.map(({ kind }) => kind).filter((kind) => READ_AFTER.includes(kind));
-  return kinds.length > 0 ? kinds : ["sharpen"];
+/** The stages a maker may check, in the route's order, by their own names. */
+export function stagesToCheck({ stages }: Route): string[] {
+  const ids = stages.filter(({ kind }) => READ_AFTER.includes(kind)).map(({ id }) => id);
+  return ids.length > 0 ? ids : ["sharpen"];
 }

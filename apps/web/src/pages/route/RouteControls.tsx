@@ -106,7 +106,7 @@ export function RouteControls() {
             ...missing.map((kind) => ({ value: kind, name: STAGES[kind].name })),
           ]}
           onChange={(kind) => {
-            if (kind) press({ stages: withStage(route.stages, { kind: kind as (typeof missing)[number] }) });
+            if (kind) press({ stages: withStage(route.stages, kind as (typeof missing)[number]) });
           }}
         />
       )}

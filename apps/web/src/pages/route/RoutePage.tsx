@@ -1,6 +1,6 @@
 import { firstRoute } from "@true-spine/core/route/first.ts";
 import type { Stage } from "@true-spine/core/route/schema.ts";
-import { SCHOOLS, STAGES } from "@true-spine/core/route/stages.ts";
+import { SCHOOLS, stageName } from "@true-spine/core/route/stages.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { useState } from "react";
 import { Link } from "react-router";
@@ -118,6 +118,7 @@ export function RoutePage() {
 function StandingCorrections() {
   const unit = useSettings((settings) => settings.unit);
   const { open } = useScreen();
+  const route = useDocument("route");
   const { corrections } = useDocument("check");
   const standing = corrections.filter(({ done }) => !done);
   if (standing.length === 0) return null;
@@ -127,7 +128,7 @@ function StandingCorrections() {
         <li key={id} className="flex items-center gap-2 border-b border-rule py-1.5 text-sm">
           <Sign of="fix" className="size-3.5" />
           <span className="min-w-0 flex-1">
-            Correction after {STAGES[stage].name.toLowerCase()}: {inUnit(why, unit)}
+            Correction after {stageName(route, stage).toLowerCase()}: {inUnit(why, unit)}
           </span>
           <SmallButton onClick={() => markCorrection(open, [id], "done")}>Done</SmallButton>
         </li>

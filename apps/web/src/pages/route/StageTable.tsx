@@ -15,10 +15,10 @@ import {
   verticalListSortingStrategy,
 } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
-import type { StageReading } from "@true-spine/core/route/ladder.ts";
 import type { StageReport } from "@true-spine/core/route/report.ts";
 import type { Route, Stage } from "@true-spine/core/route/schema.ts";
 import { outOfOrder, STAGES } from "@true-spine/core/route/stages.ts";
+import type { StageTarget } from "@true-spine/core/route/targets.ts";
 import { showLength } from "@true-spine/core/units/length.ts";
 import { GripVertical, X } from "lucide-react";
 import { useSettings } from "../../app/settings.ts";
@@ -142,8 +142,8 @@ function Row({
   const { name, words } = STAGES[stage.kind];
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: stage.kind });
   const say = (mm: number) => showLength(mm, unit);
-  const cell = (of: (reading: StageReading) => number | null, isShown = true) =>
-    report && isShown ? <Three readings={report.targets} of={of} say={say} /> : "";
+  const cell = (of: (reading: StageTarget) => number | null, isShown = true) =>
+    report && isShown ? <Three targets={report.targets} of={of} say={say} /> : "";
   const isLined = report?.isBevelled ?? false;
   return (
     <>
@@ -218,16 +218,16 @@ function Row({
 
 /** One number where it holds all along, else heel, middle and tip. */
 function Three({
-  readings,
+  targets,
   of,
   say,
 }: {
-  readings: readonly StageReading[];
-  of: (reading: StageReading) => number | null;
+  targets: readonly StageTarget[];
+  of: (reading: StageTarget) => number | null;
   say: (mm: number) => string;
 }) {
-  const words = readings.map((reading) => {
-    const value = of(reading);
+  const words = targets.map((target) => {
+    const value = of(target);
     return value === null ? "–" : say(value);
   });
   if (new Set(words).size === 1) return <>{words[0]}</>;

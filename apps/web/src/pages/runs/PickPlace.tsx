@@ -3,8 +3,8 @@ import type { Asked } from "@true-spine/core/inspect/bench.ts";
 import { placeName } from "@true-spine/core/inspect/run-report.ts";
 import type { ChartedPlace } from "@true-spine/core/inspect/run-schema.ts";
 import { NO_CHECK, type Reading, type Spot, spotKey } from "@true-spine/core/inspect/schema.ts";
-import { NO_ROUTE, type Route, type StageKind } from "@true-spine/core/route/schema.ts";
-import { STAGES } from "@true-spine/core/route/stages.ts";
+import { NO_ROUTE, type Route } from "@true-spine/core/route/schema.ts";
+import { stageName } from "@true-spine/core/route/stages.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
 import type { Remote } from "comlink";
 import { useEffect, useMemo, useState } from "react";
@@ -42,7 +42,7 @@ export function PickPlace({
   const { shop } = useShop();
   const unit = useSettings((settings) => settings.unit);
   const [route, setRoute] = useState<Route | null>(null);
-  const [stage, setStage] = useState<StageKind>("sharpen");
+  const [stage, setStage] = useState("sharpen");
   const [readings, setReadings] = useState<readonly Reading[]>([]);
   const [isAway, setIsAway] = useState(false);
   const { id, file } = specification;
@@ -67,11 +67,11 @@ export function PickPlace({
       <Choice
         label="After"
         value={stage}
-        options={(route ? stagesToCheck(route) : [stage]).map((kind) => ({
-          value: kind,
-          name: STAGES[kind].name,
+        options={(route ? stagesToCheck(route) : [stage]).map((id) => ({
+          value: id,
+          name: stageName(route, id),
         }))}
-        onChange={(value) => setStage(value as StageKind)}
+        onChange={setStage}
       />
       <ul aria-label="Places" className="mt-3 flex max-h-96 flex-col gap-1 overflow-y-auto">
         {isAway && (
@@ -97,7 +97,7 @@ export function PickPlace({
                 className="w-full rounded border border-rule bg-sheet px-3 py-1.5 text-left text-sm hover:bg-room"
                 onClick={() => onPick({ stage, spot })}
               >
-                {inUnit(placeName(stage, spot, x), unit)}
+                {inUnit(placeName(stageName(route, stage), spot, x), unit)}
                 {isRead && <span className="text-faint"> · read</span>}
               </button>
             </li>

@@ -16,7 +16,7 @@ export function PlaceCharts({
   const unit = useSettings((settings) => settings.unit);
   const { times, digits, sign } = measureOf(place, unit);
   const say = (value: number) => (value * times).toFixed(digits);
-  const { chart, wanted, points, capability, drift } = place;
+  const { chart, target, points, capability, drift } = place;
   const individuals = useMemo(() => individualsOf(place, times, digits), [place, times, digits]);
   const ranges = useMemo(() => rangesOf(place, times, digits), [place, times, digits]);
   if (!chart) {
@@ -37,7 +37,7 @@ export function PlaceCharts({
       </h2>
       <dl className="mt-2 flex flex-wrap gap-x-6 gap-y-1 text-sm">
         <Fact name="wanted">
-          {wanted ? `${say(wanted.value)} ± ${say(wanted.band)}` : "nothing to read there"}
+          {target ? `${say(target.value)} ± ${say(target.band)}` : "nothing to read there"}
         </Fact>
         <Fact name="mean">{say(chart.mean)}</Fact>
         <Fact name="limits">
@@ -179,11 +179,11 @@ function roundAxis(
   return { min: from * step, max: to * step, tickAmount: to - from };
 }
 
-function individualsOf({ chart, wanted, points }: PlaceReport, times: number, digits: number): ApexOptions {
+function individualsOf({ chart, target, points }: PlaceReport, times: number, digits: number): ApexOptions {
   if (!chart) return {};
   const values = points.map(({ value }) => value * times);
-  const low = wanted ? (wanted.value - wanted.band) * times : null;
-  const high = wanted ? (wanted.value + wanted.band) * times : null;
+  const low = target ? (target.value - target.band) * times : null;
+  const high = target ? (target.value + target.band) * times : null;
   const all = [...values, chart.upper * times, chart.lower * times, ...(low === null ? [] : [low, high!])];
   const across = roundAxis(Math.min(...all), Math.max(...all), 6);
   return {
