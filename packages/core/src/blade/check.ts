@@ -239,7 +239,9 @@ function faceFault(
   const e = read(field.behind, u) * share;
   const dE = e > 0 ? e / tan(blade.edge.angle[side]) : 0;
   const at = `at u ${round(u)} on the ${side} side`;
-  if (o + e >= F) {
+  // The flat side of a chisel may be hollowed between its edge and its line: there the apex lies in the face itself.
+  const isHollowedFlat = bevel.kind === "hollow" && offset === "own-face" && e === 0;
+  if (o + e >= F && !isHollowedFlat) {
     return {
       path: "$.edge.behind",
       message: `${at} the shoulder stands ${round(o + e)} mm from the centre plane, as far as the flat (${round(F)} mm)`,

@@ -1,10 +1,11 @@
 import { stationAt, thicknessAbove } from "../blade/station.ts";
 import type { Finding, NotJudged } from "./finding.ts";
 import { type Judged, type OtherBlade, type Rule, tipX } from "./judged.ts";
+import { STARTING_VALUE } from "./purposes.ts";
 
 /** Thickness behind the edge beside what is usual: for the size, in the steel, and on the shop's own shelf. */
 
-/** Usual thickness behind the edge of small and of seven-inch knives, mm at mm of blade. Source: common practice. */
+/** Usual thickness behind the edge of small and of seven-inch knives, mm at mm of blade. Starting values. */
 const SMALL = { length: 75, behind: 0.5 };
 const SEVEN_INCH = { length: 178, behind: 0.6 };
 /** How far from the usual before it is worth a word: a starting value. */
@@ -40,33 +41,33 @@ export const behindForSize: Rule = (judged) => {
         which === "thick"
           ? "Thin it if it is meant to slice; keep it for rough work."
           : "Fine if it only slices; leave more for twisting cuts.",
-      basis: "common practice",
+      basis: STARTING_VALUE,
       remedies: [],
     },
   ];
 };
 
-/** The steel in which low angles were tried, and what came of it. Source: common practice. */
-const TRIED = { steel: "1075", rippled: 10, stable: 15 };
+/** Edge angle a side that hard use usually asks for before a steel has been tried at less, degrees. Starting value. */
+const HARD_USE_ANGLE = 15;
 const HARD_USE = ["pocket", "field", "chopper"];
 
-/** An edge angle at which a trial of this steel came to harm. */
+/** An edge angle below what hard use usually asks for. */
 export const angleForSteel: Rule = ({ blade, purpose }) => {
-  if (blade.steel !== TRIED.steel || !purpose || !HARD_USE.includes(purpose.key)) return [];
+  if (!purpose || !HARD_USE.includes(purpose.key)) return [];
   const { left, right } = blade.edge.angle;
   const least = left === 0 || right === 0 ? (left + right) / 2 : Math.min(left, right);
-  if (least >= TRIED.stable || least === 0) return [];
+  if (least >= HARD_USE_ANGLE || least === 0) return [];
   return [
     {
       id: "edge-angle-for-steel",
       severity: "note",
       where: {},
       measured: least,
-      wanted: [TRIED.stable, null],
+      wanted: [HARD_USE_ANGLE, null],
       unit: "degrees",
-      message: `At ${least}° a side this is below what has been judged stable in ${TRIED.steel} at 57 to 59 HRC, about ${TRIED.stable}°: at ${TRIED.rippled}° wood and plastic did no harm, ridged food cans rippled the apex by 0.05 mm.`,
+      message: `At ${least}° a side this is below the ${HARD_USE_ANGLE}° that hard use usually asks for, until ${blade.steel ?? "the steel"} has been tried at less.`,
       advice: "Try it on the real material before it goes out, or sharpen higher.",
-      basis: "common practice",
+      basis: STARTING_VALUE,
       remedies: [],
     },
   ];
@@ -74,7 +75,7 @@ export const angleForSteel: Rule = ({ blade, purpose }) => {
 
 /** Whether there is nothing to hold this steel's edge against. */
 export function steelUntried({ blade, purpose }: Judged): NotJudged[] {
-  if (!purpose || !HARD_USE.includes(purpose.key) || blade.steel === TRIED.steel) return [];
+  if (!purpose || !HARD_USE.includes(purpose.key)) return [];
   const steel = blade.steel ? `of ${blade.steel}` : "of the steel, which is not named,";
   return [
     { id: "edge-against-steel", why: `No trial ${steel} is on record to hold the edge angle against.` },

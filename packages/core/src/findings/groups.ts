@@ -32,9 +32,9 @@ const FOLLOWS: Readonly<Record<string, readonly string[]>> = {
 
 const RANK: Readonly<Record<Severity, number>> = { fix: 0, watch: 1, note: 2 };
 
-/** Whether one finding can stand under another: at a place that meets its, and no worse than it. */
-function standsUnder(one: Finding, cause: Finding): boolean {
-  if (one === cause || RANK[one.severity] < RANK[cause.severity]) return false;
+/** Whether two findings are at places that meet. */
+function meets(one: Finding, cause: Finding): boolean {
+  if (one === cause) return false;
   if (one.where.side && cause.where.side && one.where.side !== cause.where.side) return false;
   const [a, b] = [one.where.x, cause.where.x];
   return !a || !b || (a[0] <= b[1] && b[0] <= a[1]);
@@ -42,10 +42,25 @@ function standsUnder(one: Finding, cause: Finding): boolean {
 
 /** Whether `one` follows from `cause`: by its kind, by having the same cure, or because the cure of the one was seen to clear the other. */
 function followsFrom(one: Finding, cause: Finding): boolean {
-  if (!standsUnder(one, cause)) return false;
-  if (FOLLOWS[cause.id]?.includes(one.id) || cause.clears?.includes(one.id)) return true;
+  if (!meets(one, cause)) return false;
+  // What by its kind follows stands under its cause, however bad it is itself.
+  if (FOLLOWS[cause.id]?.includes(one.id)) return true;
+  if (RANK[one.severity] < RANK[cause.severity]) return false;
+  if (cause.clears?.includes(one.id)) return true;
   const [mine, its] = [one.remedies[0], cause.remedies[0]];
   return !!mine && !!its && JSON.stringify(mine.changes) === JSON.stringify(its.changes);
+}
+
+/** The same findings with every cause before what follows from it by its kind. */
+export function causesFirst(findings: readonly Finding[]): Finding[] {
+  const ordered = [...findings];
+  for (const cause of findings) {
+    const follows = FOLLOWS[cause.id];
+    const first = ordered.findIndex((one) => follows?.includes(one.id) && meets(one, cause));
+    const at = ordered.indexOf(cause);
+    if (first >= 0 && first < at) ordered.splice(first, 0, ...ordered.splice(at, 1));
+  }
+  return ordered;
 }
 
 /**
@@ -66,10 +81,13 @@ export function groupFindings(findings: readonly Finding[]): FindingGroup[] {
     const cause = isLed.get(one);
     return cause && !seen.includes(cause) ? rootOf(cause, [...seen, one]) : one;
   };
-  return findings
+  const groups = findings
     .filter((one) => rootOf(one) === one)
     .map((finding) => ({
       finding,
       consequences: findings.filter((one) => one !== finding && rootOf(one) === finding),
     }));
+  const worst = ({ finding, consequences }: FindingGroup) =>
+    Math.min(...[finding, ...consequences].map(({ severity }) => RANK[severity]));
+  return groups.sort((a, b) => worst(a) - worst(b));
 }

@@ -10,12 +10,15 @@ import { WILL_IT_CUT } from "./cut.ts";
 import { DETAILS } from "./details.ts";
 import { FALSE_EDGE_RULES } from "./false-edge.ts";
 import { type Finding, type NotJudged, type Remedy, withChanges } from "./finding.ts";
+import { causesFirst } from "./groups.ts";
 import { type Judged, type OtherBlade, speechIn } from "./judged.ts";
 import { WILL_IT_LAST } from "./last.ts";
 import { basisOf, LIMIT_NAMES, LIMITS, type Limits, NO_LIMITS, purposeWithin } from "./limits.ts";
 import { WILL_IT_MAKE } from "./make.ts";
+import { MEANT_RULES } from "./meant.ts";
 import { OWN_PURPOSE, type Purpose, purposeOf } from "./purposes.ts";
 import { WILL_IT_STAND } from "./stand.ts";
+import { TANG_RULES } from "./tang.ts";
 
 const PLACES = 40;
 const RANK = { fix: 0, watch: 1, note: 2 } as const;
@@ -56,6 +59,8 @@ export function judge(blade: Blade, field: Field = compileField(blade), beside: 
   const findings = [
     ...WILL_IT_MAKE,
     ...DETAILS,
+    ...MEANT_RULES,
+    ...TANG_RULES,
     ...FALSE_EDGE_RULES,
     ...WILL_IT_CUT,
     ...BESIDE,
@@ -64,7 +69,18 @@ export function judge(blade: Blade, field: Field = compileField(blade), beside: 
     ...WILL_IT_BALANCE,
   ].flatMap((rule) => rule(judged));
   findings.sort((a, b) => RANK[a.severity] - RANK[b.severity]);
-  return { findings, notJudged: [...notJudged(judged), ...(beside.isRouted ? [] : NEEDS_MORE)] };
+  const meant = limits.meant ?? [];
+  const isMeant = ({ id }: Finding) => meant.some((one) => one.finding === id);
+  return {
+    findings: causesFirst(findings.filter((one) => !isMeant(one))),
+    notJudged: [
+      ...notJudged(judged),
+      ...meant
+        .filter((one) => findings.some(({ id }) => id === one.finding))
+        .map((one) => ({ id: one.finding, why: `Meant so: ${one.reason.replace(/\.$/, "")}.` })),
+      ...(beside.isRouted ? [] : NEEDS_MORE),
+    ],
+  };
 }
 
 function isThere({ parts, pins }: Handle): boolean {

@@ -71,11 +71,7 @@ export const zeroEdgeTooFine: Rule = (judged) => {
   return stretches(
     clearStations(judged),
     (s) =>
-      s.behind !== null &&
-      s.behind < 0.02 &&
-      (s.right.edgeBevel ?? 0) < 0.02 &&
-      (s.left.edgeBevel ?? 0) < 0.02 &&
-      atEdge(s) < least,
+      s.edge < 0.02 && (s.right.edgeBevel ?? 0) < 0.02 && (s.left.edgeBevel ?? 0) < 0.02 && atEdge(s) < least,
   ).map(({ from, to, stations }): Finding => {
     const finest = Math.min(...stations.map(atEdge));
     const leave = Math.max(purpose.behind[0], 0.1);

@@ -29,6 +29,15 @@ export const LimitsSchema = Type.Object(
     at10: atMost,
     tip: atLeast,
     flex: atMost,
+    /** Findings that say what is meant so on this blade: not told again, but listed with the reason. */
+    meant: Type.Optional(
+      Type.Array(
+        Type.Object({ finding: Type.String({ pattern: "^[a-z0-9-]{1,60}$" }), reason: Reason }, only),
+        {
+          maxItems: 40,
+        },
+      ),
+    ),
   },
   { ...only, $id: "true-spine/limits/1", title: "True Spine limits of one blade, version 1" },
 );

@@ -96,6 +96,9 @@ function setFull(judged: Judged, side: Side, bevel: Exclude<Bevel, { kind: "none
   };
 }
 
+/** Thinner behind the edge than this it is a zero bevel, mm. */
+const ZERO = 0.02;
+
 /** A primary bevel as steep as the edge bevel, or steeper, somewhere on its face. */
 export const steeperThanEdge: Rule = (judged) => {
   const { blade, field, say } = judged;
@@ -108,25 +111,26 @@ export const steeperThanEdge: Rule = (judged) => {
       const shoulder = (read(field.behind, station.u) * share) / tan(wanted);
       return Math.max(...[shoulder, station.height].map((d) => faceAngle(judged, station, side, d)));
     };
-    return stretches(clearStations(judged), (station) => steepest(station) >= wanted).map(
-      ({ from, to, stations }): Finding => {
-        const angle = Math.max(...stations.map(steepest));
-        const needed = Math.ceil(angle + 2);
-        return {
-          id: "bevel-steeper-than-edge",
-          severity: "fix",
-          where: { ...onSide(judged, side), x: [from, to] },
-          measured: angle,
-          wanted: [null, wanted],
-          unit: "degrees",
-          message: `The primary bevel is up to ${angle.toFixed(1)}° a side ${say.along(from, to)}, no flatter than the edge's ${wanted.toFixed(1)}°.`,
-          advice:
-            "Raise the edge angle above it, or take the grind line higher so that the bevel lies flatter.",
-          basis: "geometry",
-          remedies: needed <= 60 ? [sharpenAt(judged, side, needed)] : [],
-        };
-      },
-    );
+    // A bevel that is meant to run to the apex has no edge bevel to be flatter than.
+    const isZero = (station: Station) => read(field.behind, station.u) * share < ZERO;
+    const isSteep = (station: Station) => !isZero(station) && steepest(station) >= wanted;
+    return stretches(clearStations(judged), isSteep).map(({ from, to, stations }): Finding => {
+      const angle = Math.max(...stations.map(steepest));
+      const needed = Math.ceil(angle + 2);
+      return {
+        id: "bevel-steeper-than-edge",
+        severity: "fix",
+        where: { ...onSide(judged, side), x: [from, to] },
+        measured: angle,
+        wanted: [null, wanted],
+        unit: "degrees",
+        message: `The primary bevel is up to ${angle.toFixed(1)}° a side ${say.along(from, to)}, no flatter than the edge's ${wanted.toFixed(1)}°.`,
+        advice:
+          "Raise the edge angle above it, or take the grind line higher so that the bevel lies flatter.",
+        basis: "geometry",
+        remedies: needed <= 60 ? [sharpenAt(judged, side, needed)] : [],
+      };
+    });
   });
 };
 

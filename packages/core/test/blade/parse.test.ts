@@ -3,6 +3,7 @@ import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { parseBlade, parseBladeText, shapeFaults } from "../../src/blade/parse.ts";
 import { type Blade, BladeSchema } from "../../src/blade/schema.ts";
+import { stationAt } from "../../src/blade/station.ts";
 import { example, exampleText, PIECES } from "../examples.ts";
 
 // biome-ignore lint/suspicious/noExplicitAny: files are broken here on purpose
@@ -176,4 +177,34 @@ describe("hostile input", () => {
 test("the types follow the schema", () => {
   const blade: Blade = example("field");
   expect(blade.outline.spine[0]!.at).toEqual([0, 0]);
+});
+
+test("the flat side of a chisel edge may be hollowed between its edge and its line", () => {
+  const chisel = example("piece-chisel");
+  const hollowed = {
+    ...chisel,
+    bevels: {
+      ...chisel.bevels,
+      left: {
+        kind: "hollow",
+        wheelDiameter: 800,
+        pull: "follow",
+        set: "height",
+        height: [{ u: 0, h: 12 }],
+        plunge: { x: 0, lean: 0, radius: 0 },
+      },
+    },
+  };
+  const parsed = parseBlade(hollowed);
+  if (!parsed.ok) throw new Error(JSON.stringify(parsed.faults));
+  const { cut } = stationAt(parsed.field, 0.5);
+  const left = (height: number) => {
+    parsed.field.sampleAt(cut.x + cut.dx * height, cut.y + cut.dy * height);
+    return parsed.field.left.lowest;
+  };
+  // Source: geometry; an arc of radius R over a chord c has the sagitta R - sqrt(R^2 - c^2/4).
+  const sagitta = 400 - Math.sqrt(400 ** 2 - 6 ** 2);
+  expect(left(6)).toBeCloseTo(2 - sagitta, 6);
+  expect(left(12)).toBeCloseTo(2, 6);
+  expect(left(0)).toBeCloseTo(2, 6);
 });

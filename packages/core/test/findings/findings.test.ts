@@ -67,7 +67,29 @@ const FIRES: Record<string, (blade: Blade) => void> = {
     b.use = "chopper";
   },
   "zero-edge-fine": (b) => (b.edge.behind = [{ u: 0, t: 0 }]),
+  "apex-off-centre": (b) => (b.edge.offset = 0.47),
+  "grind-lines-unlike": (b) => (b.bevels.left = { ...height(b), height: [{ u: 0, h: 14 }] }),
+  "plunges-unlike": (b) => (b.bevels.left = { ...height(b), plunge: { x: 18, lean: 10, radius: 4 } }),
+  "sharpened-late": (b) => (b.edge.start = 95),
+  "thickness-steps": (b) => b.thickness.splice(3, 0, { x: 60, t: 3.2 }, { x: 62, t: 2.4 }),
+  "tang-thin": (b) => stickTang(b, 5, -112),
+  "tang-short": (b) => stickTang(b, 14, -30),
+  "tang-square-corner": (b) => stickTang(b, 12, -112),
 };
+
+/** A narrow tang with square shoulders. */
+function stickTang(blade: Blade, wide: number, butt: number): void {
+  blade.holes = [];
+  const [heel] = blade.outline.edge;
+  blade.outline.tang = [
+    { at: [...heel!.at] },
+    { at: [2, -6 - wide] },
+    { at: [butt, -6 - wide] },
+    { at: [butt, -6] },
+    { at: [2, -6] },
+    { at: [0, 0] },
+  ];
+}
 
 function height(blade: Blade) {
   const bevel = blade.bevels.right;

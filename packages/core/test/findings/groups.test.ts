@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { Finding } from "../../src/findings/finding.ts";
-import { groupFindings } from "../../src/findings/groups.ts";
+import { causesFirst, groupFindings } from "../../src/findings/groups.ts";
 import { confirmRemedies, judge } from "../../src/findings/judge.ts";
 import { changed, example } from "../examples.ts";
 
@@ -20,7 +20,7 @@ const told = (findings: readonly Finding[]) =>
     ...consequences.map(({ id }) => id),
   ]);
 
-test("what follows from a cause at the same place stands under it; elsewhere, or worse, it stands alone", () => {
+test("what follows from a cause at the same place stands under it; elsewhere it stands alone", () => {
   const cause = found("plane-below-apex", "fix");
   expect(told([cause, found("behind-edge-thin", "fix"), found("tip-thin", "watch")])).toEqual([
     ["plane-below-apex", "behind-edge-thin", "tip-thin"],
@@ -29,9 +29,21 @@ test("what follows from a cause at the same place stands under it; elsewhere, or
   expect(
     told([cause, found("behind-edge-thin", "fix", { where: { side: "left", x: [50, 60] } })]),
   ).toHaveLength(1);
+  // What by its kind follows stands under its cause though it is worse; what merely has the same cure does not.
+  expect(told([found("behind-edge-thin", "fix"), found("plane-below-apex", "watch")])).toEqual([
+    ["plane-below-apex", "behind-edge-thin"],
+  ]);
+});
+
+test("a cause is told before what follows from it: the wall of a plunge, a taper that rises", () => {
+  const order = (...findings: ReturnType<typeof found>[]) => causesFirst(findings).map(({ id }) => id);
   expect(
-    told([found("plane-below-apex", "watch"), found("behind-edge-thin", "fix")]).map(([first]) => first),
-  ).toEqual(["plane-below-apex", "behind-edge-thin"]);
+    order(found("behind-edge-thick", "fix"), found("hole-near-edge", "watch"), found("plunge-wall", "note")),
+  ).toEqual(["plunge-wall", "behind-edge-thick", "hole-near-edge"]);
+  expect(order(found("thick-at-5", "fix"), found("taper-rises", "watch"))).toEqual([
+    "taper-rises",
+    "thick-at-5",
+  ]);
 });
 
 test("findings with one cure are one, and none is lost, whoever names whom", () => {

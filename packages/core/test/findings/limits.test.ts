@@ -79,3 +79,28 @@ test.each<[string, unknown, RegExp]>([
     new RegExp(wanted.source, "m"),
   );
 });
+
+test("what is meant is not told again, and is listed with its reason", () => {
+  const off = changed(example("field"), (blade) => {
+    delete blade.falseEdge;
+    blade.edge.offset = 0.47;
+  });
+  const told = (of: Limits) => judge(off, undefined, { limits: of });
+  expect(told(NO_LIMITS).findings.map(({ id }) => id)).toContain("apex-off-centre");
+  const meant = limits({ meant: [{ finding: "apex-off-centre", reason: "for the right hand alone" }] });
+  expect(parseLimits(meant).ok).toBe(true);
+  expect(told(meant).findings.map(({ id }) => id)).not.toContain("apex-off-centre");
+  expect(told(meant).notJudged).toContainEqual({
+    id: "apex-off-centre",
+    why: "Meant so: for the right hand alone.",
+  });
+});
+
+test("a bevel that is meant to run to the apex is never too steep for its edge", () => {
+  const zero = changed(example("field"), (blade) => {
+    delete blade.falseEdge;
+    blade.edge.behind = [{ u: 0, t: 0 }];
+    blade.edge.angle = { left: 4, right: 4 };
+  });
+  expect(judge(zero).findings.map(({ id }) => id)).not.toContain("bevel-steeper-than-edge");
+});

@@ -1,6 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
+import { randomBlade, seeded } from "../../bench/random-blade.ts";
 import { compileField, compileStageWithBevels, thicknessAt } from "../../src/blade/field.ts";
+import { parseBlade } from "../../src/blade/parse.ts";
+import { type Blade, bevelOn } from "../../src/blade/schema.ts";
 import { stationAt } from "../../src/blade/station.ts";
 import { constant } from "../../src/blade/table.ts";
 import {
@@ -165,6 +168,72 @@ describe("on the field", () => {
     const tan = (a: number) => Math.tan((a * Math.PI) / 180);
     expect(right.angle).toBeCloseTo((Math.atan((2 - 0.1 - 0.3) / (14 - 0.3 / tan(24))) * 180) / Math.PI, 9);
     expect(left.angle).toBeGreaterThan(right.angle);
+  });
+});
+
+describe("answers put back into the model, on made-up blades", () => {
+  test("2000 jig angles: each makes the line that was asked for, or says why none does", () => {
+    let [met, impossible, worst] = [0, 0, 0];
+    for (let seed = 0; met + impossible < 2000; seed++) {
+      const random = seeded(9_100_000 + seed);
+      const parsed = parseBlade(randomBlade(random));
+      if (!parsed.ok) continue;
+      const { blade, field } = parsed;
+      for (let n = 0; n < 8; n++) {
+        const side = random() < 0.5 ? "left" : "right";
+        const u = 0.15 + 0.7 * random();
+        const wanted = stationAt(field, u).height * (0.1 + 0.85 * random());
+        const found = jigAngle(field, side, u, wanted);
+        if (!found.ok) {
+          expect(found.because.length).toBeGreaterThan(10);
+          impossible++;
+          continue;
+        }
+        const plunge = { x: -400, lean: 0, radius: 0 };
+        const bevel = { kind: "flat", pull: "follow", set: "angle", angle: found.angle, plunge } as const;
+        const { falseEdge: _, ...rest } = blade;
+        const bevels =
+          side === "right"
+            ? { right: bevel, left: bevelOn(blade, "left") }
+            : { right: bevelOn(blade, "right"), left: bevel };
+        // Straight up from the edge as the model measures it; where another part of the edge is nearer it is no answer to this question.
+        const made = compileField({ ...rest, bevels } as Blade);
+        const { cut } = stationAt(made, u);
+        made.sampleAt(cut.x + cut.dx * wanted, cut.y + cut.dy * wanted);
+        if (Math.abs(made.foot.u - u) > 1e-3 || !made.foot.onChain) continue;
+        const half = made[side];
+        worst = Math.max(worst, Math.abs(half.primary - half.flat));
+        met++;
+      }
+    }
+    expect(met).toBeGreaterThan(500);
+    // At the line the face and the flat are one.
+    expect(worst).toBeLessThan(1e-6);
+  });
+
+  test("3000 zero bevels and roundings of 0.01 mm and 0.1°: none that is legal is refused", () => {
+    const random = seeded(71);
+    const hundredths = (value: number) => Math.round(value * 100) / 100;
+    for (let n = 0; n < 3000; n++) {
+      const [angle, climb] = [2 + 20 * random(), 4 + 25 * random()];
+      const thickness = 2 * climb * Math.tan((angle * Math.PI) / 180);
+      expect(solveBevel({ thickness, climb, angle }).ok).toBe(true);
+      const width = Math.hypot(climb, thickness / 2);
+      const rounded = {
+        thickness: hundredths(thickness),
+        climb: hundredths(climb),
+        width: hundredths(width),
+        angle: Math.round(angle * 10) / 10,
+      };
+      for (const known of [
+        { thickness: rounded.thickness, climb: rounded.climb, angle: rounded.angle },
+        { thickness: rounded.thickness, width: rounded.width, angle: rounded.angle },
+        { ...rounded, behind: 0 },
+      ]) {
+        const found = solveBevel(known);
+        expect(found.ok ? "" : `${JSON.stringify(known)}: ${found.because}`).toBe("");
+      }
+    }
   });
 });
 
