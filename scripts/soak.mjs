@@ -3,12 +3,16 @@ import { PROJECT } from "./database.mjs";
 import { freePort } from "./processes.mjs";
 import { run, setUp } from "./setup.mjs";
 
-/** The long trial of the server, then of a page whose server is killed under it; what they count is printed. */
+/** The long trials: the server, rounds of readings at the bench, a page whose server is killed under it; what they count is printed. */
 run(async () => {
   const chosen = process.argv.slice(2);
+  const rounds = () =>
+    execute(process.execPath, ["--import", "tsx", "apps/instruments/soak/run.ts", ...chosen.slice(1)]);
+  if (chosen[0] === "rounds") return rounds();
   await setUp({ chromium: true, pages: true });
   const server = await execute(process.execPath, ["--import", "tsx", "apps/server/soak/run.ts", ...chosen]);
   if (chosen.length > 0) return server;
+  const bench = await rounds();
   const page = [
     "playwright",
     "test",
@@ -19,7 +23,7 @@ run(async () => {
     "--reporter",
     "list",
   ];
-  return (await execute("npx", page, { KILLS: "50", E2E_PORT: String(await freePort()) })) || server;
+  return (await execute("npx", page, { KILLS: "50", E2E_PORT: String(await freePort()) })) || server || bench;
 });
 
 function execute(command, args, env = {}) {
