@@ -69,9 +69,9 @@ const FAULT_OF_ANOTHER = 12;
 function isOfAnother({ figures, diagnosis }: Bench): boolean {
   if (figures.length < LEAST_ROUND) return false;
   if (diagnosis.restBands > REST_OF_ANOTHER) return true;
-  // Angles are judged so finely on tall bevels that a jig gone astray is many bands.
+  // Angles are judged so finely on tall bevels that a jig gone astray is many bands; and a plunge or a bow says nothing of thickness.
   return figures
-    .filter(({ spot }) => QUANTITY[spot.what].unit === "mm")
+    .filter(({ spot }) => QUANTITY[spot.what].unit === "mm" && !["plunge", "bow"].includes(spot.what))
     .some(({ spot, target }) =>
       diagnosis.found.some(
         ({ shape, amplitudes }) =>
