@@ -2,6 +2,11 @@ import { defineConfig } from "drizzle-kit";
 
 export default defineConfig({
   dialect: "postgresql",
-  schema: ["./src/schema/blades.ts", "./src/schema/shop.ts", "./src/schema/readings.ts"],
+  schema: [
+    "./src/schema/blades.ts",
+    "./src/schema/shop.ts",
+    "./src/schema/readings.ts",
+    "./src/schema/work.ts",
+  ],
   out: "./migrations",
 });

@@ -1,10 +1,11 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import type { StandingDocument } from "@true-spine/core/contract.ts";
+import type { StandingDocument, TakenWork } from "@true-spine/core/contract.ts";
 import { type Instrument, USUAL_INSTRUMENTS } from "@true-spine/core/inspect/instrument.ts";
 import { instrumentsOf } from "@true-spine/core/inspect/instruments.ts";
 import type { Held } from "@true-spine/core/inspect/wire.ts";
 import { stageSteel } from "@true-spine/core/route/ladder.ts";
 import { type Shop, USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
+import { checkWithWork } from "@true-spine/core/work/joined.ts";
 import { measure } from "./measure.ts";
 import { cutPiece, type Fault, type Piece, type Taken } from "./piece.ts";
 import { type Random, randomFrom, seedOf } from "./random.ts";
@@ -34,19 +35,21 @@ export class HiddenBench {
     random: Random,
     more: { noise: number; bias: number },
   ): Promise<number | null> {
-    const [row, route, check, shop] = await Promise.all([
+    const [row, route, decided, work, shop] = await Promise.all([
       this.get<{ revision: number; file: Blade }>(`/blades/${held.blade}`),
       this.get<StandingDocument<"route">>(`/blades/${held.blade}/documents/route`),
       this.get<StandingDocument<"check">>(`/blades/${held.blade}/documents/check`),
+      this.get<TakenWork>(`/blades/${held.blade}/work`),
       this.get<{ revision: number; file: Shop | null }>("/shop"),
     ]);
-    const key = [held.blade, held.stage, row.revision, route.revision, check.revision, shop.revision].join(
-      " ",
-    );
+    const standing = work.taken.filter(({ id }) => !work.struck.includes(id));
+    const check = decided.file && checkWithWork(decided.file, standing);
+    const revisions = [row.revision, route.revision, decided.revision, shop.revision];
+    const key = [held.blade, held.stage, ...revisions, ...standing.map(({ id }) => id)].join(" ");
     if (this.cached?.key !== key) {
-      const wanted = check.file?.hardness ?? null;
+      const wanted = check?.hardness ?? null;
       const { left, isSharpened } = stageSteel(row.file, route.file, shop.file ?? USUAL_SHOP, held.stage);
-      const done = (check.file?.corrections ?? []).filter((one) => one.done && one.stage === held.stage);
+      const done = (check?.corrections ?? []).filter((one) => one.done && one.stage === held.stage);
       const piece = cutPiece({
         blade: row.file,
         left,

@@ -18,6 +18,7 @@ import { BEHAVIOURS } from "@true-spine/core/inspect/wire.ts";
 import { STAGE_KINDS } from "@true-spine/core/route/schema.ts";
 import { parseShop } from "@true-spine/core/shop/parse.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
+import { parseWork, type WorkRow } from "@true-spine/core/work/schema.ts";
 import { refusedDocument } from "./problem.ts";
 
 const only = { additionalProperties: false };
@@ -38,6 +39,10 @@ const saveBladeShape = checked(
 const saveShape = checked(SaveShape);
 const readingsShape = checked(
   Type.Object({ readings: Type.Array(Type.Unknown(), { maxItems: MOST_READINGS }) }, only),
+);
+
+const workShape = checked(
+  Type.Object({ work: Type.Array(Type.Unknown(), { maxItems: MOST_READINGS }) }, only),
 );
 
 /**
@@ -63,6 +68,7 @@ export const BODIES = {
     return { ...save, file: runOf(file) };
   },
   takeReadings: (value: unknown) => readingsOf(readingsShape(value).readings),
+  takeWork: (value: unknown) => workOf(workShape(value).work),
   marks: checked(
     Type.Object(
       {
@@ -136,6 +142,16 @@ function runOf(value: unknown): Run {
   const parsed = parseRun(value);
   if (!parsed.ok) throw refusedDocument(parsed.faults);
   return parsed.run;
+}
+
+function workOf(values: readonly unknown[]): WorkRow[] {
+  const parsed = parseWork({ format: "true-spine/work", version: 1, rows: values });
+  if (parsed.ok) return parsed.work.rows;
+  const faults = parsed.faults.map(({ path, message }) => ({
+    path: path.replace("$.rows", "$.work"),
+    message,
+  }));
+  throw refusedDocument(faults.slice(0, 100));
 }
 
 function readingsOf(values: readonly unknown[]): Reading[] {

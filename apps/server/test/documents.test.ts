@@ -121,8 +121,8 @@ describe("stages taken off a route", () => {
     await put(id, "route", 2, route(stage("finish")));
     const removed = async () => (await api.send("GET", `/blades/${id}/removed-stages`)).body;
     expect(await removed()).toEqual([
-      { stage: { kind: "rough" }, at: expect.any(String) },
-      { stage: { kind: "harden", note: "oil at 55" }, at: expect.any(String) },
+      { stage: { id: "rough", kind: "rough" }, at: expect.any(String) },
+      { stage: { id: "harden", kind: "harden", note: "oil at 55" }, at: expect.any(String) },
     ]);
     await put(id, "route", 3, route(stage("harden", { note: "oil at 55" }), stage("finish")));
     expect((await removed()).map((one: { stage: { kind: string } }) => one.stage.kind)).toEqual(["rough"]);

@@ -39,10 +39,15 @@ export function bench(file: Blade = knife(), documents: Partial<Documents> = {})
     isSolidOpen: false,
   }));
   const judging = createStore<JudgedState>()(() => ({ judged: null, trouble: null, tryAgain: () => {} }));
+  const work = {
+    state: createStore(() => ({ taken: [], struck: new Set<string>() })),
+    take: () => {},
+    strike: () => {},
+  };
   const readings = { state: createStore(() => ({ taken: [], struck: new Set<string>() })), strike: () => {} };
   const saved = createStore(() => ({ status: "saved", isKept: true, why: null }));
   const savings = { blade: { state: createStore(() => ({ revision: 3, theirs: null })) } };
-  const screen = { id: "blade-1", open, rail, judging, readings, savings, trouble: saved };
+  const screen = { id: "blade-1", open, rail, judging, readings, work, savings, trouble: saved };
   let at = "/";
   const Where = () => {
     at = useLocation().pathname;

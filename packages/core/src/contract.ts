@@ -3,6 +3,7 @@ import type { DocumentKind, Documents } from "./document/documents.ts";
 import type { Run } from "./inspect/run-schema.ts";
 import type { Reading } from "./inspect/schema.ts";
 import type { Shop } from "./shop/schema.ts";
+import type { WorkRow } from "./work/schema.ts";
 
 /** What server and pages say to one another about blades, apart from the blade file itself. */
 export const BLADE_STATES = ["design", "in work", "finished"] as const;
@@ -72,6 +73,12 @@ export interface RevisionRow {
 /** A blade's readings in the order they were taken, and which of them were struck out since. */
 export interface TakenReadings {
   taken: Reading[];
+  struck: string[];
+}
+
+/** What was recorded at a blade's work in the order it was, and what of it was struck out since. */
+export interface TakenWork {
+  taken: WorkRow[];
   struck: string[];
 }
 

@@ -20,6 +20,7 @@ import {
 } from "../records/documents.ts";
 import { keepReadings, readReadings, strikeReadings } from "../records/readings.ts";
 import type { Stores } from "../records/stores.ts";
+import { keepWork, readWork, strikeWork } from "../records/work.ts";
 import { bodyOf, idOf, kindOf, numberOf, searchOf } from "../request.ts";
 
 const LONGEST_NAME = 120;
@@ -96,6 +97,20 @@ export function bladeRoutes(stores: Stores): Hono {
     const id = idOf(c);
     const { ids, struck } = await bodyOf(c, judging, "strike");
     await strikeReadings(db, id, ids, struck);
+    return c.body(null, 204);
+  });
+
+  routes.get("/:id/work", async (c) => c.json(await readWork(db, idOf(c))));
+
+  routes.post("/:id/work", async (c) => {
+    const id = idOf(c);
+    return c.json(await keepWork(db, id, await bodyOf(c, judging, "takeWork")));
+  });
+
+  routes.post("/:id/work/strike", async (c) => {
+    const id = idOf(c);
+    const { ids, struck } = await bodyOf(c, judging, "strike");
+    await strikeWork(db, id, ids, struck);
     return c.body(null, 204);
   });
 

@@ -23,6 +23,7 @@ import { heldOnce, type Kept } from "../saving/held.ts";
 import { keepSaved } from "../saving/kept.ts";
 import type { Saving } from "../saving/saving.ts";
 import { worstOf } from "../saving/trouble.ts";
+import { fetchWork, type KeptWork, keepWork } from "../work/kept.ts";
 import { type BladeState, type OpenBlade, openBlade } from "./store.ts";
 
 /** Everything of a blade that saves itself, each under its own revisions. */
@@ -37,6 +38,8 @@ export interface BladeSession extends Kept {
   readonly open: OpenBlade;
   readonly savings: Savings;
   readonly readings: KeptReadings;
+  /** What was recorded at the work beside readings: stages done, passes, notes, corrections carried out. */
+  readonly work: KeptWork;
   /** When the work was last changed that was brought back by itself, ms since 1970; null where there was none. */
   readonly broughtBack: number | null;
   /** What other tabs left, for the maker to decide. */
@@ -59,9 +62,10 @@ export const holdSession = heldOnce(openSession);
 
 async function openSession(id: string): Promise<BladeSession> {
   const parts: readonly Part[] = ["blade", ...DOCUMENT_KINDS];
-  const [row, taken, found, ...standing] = await Promise.all([
+  const [row, taken, worked, found, ...standing] = await Promise.all([
     readBlade(id),
     fetchReadings(id),
+    fetchWork(id),
     findDrafts(parts.map((part) => whatOf(id, part))),
     ...DOCUMENT_KINDS.map(async (kind) => ({ kind, ...(await readDocument(id, kind)) })),
   ]);
@@ -114,13 +118,14 @@ async function openSession(id: string): Promise<BladeSession> {
       if (state[kind] !== before[kind]) (savings[kind] as Saving<unknown>).changed(state[kind]);
     }
   });
-  const readings = await keepReadings(id, taken);
+  const [readings, work] = await Promise.all([keepReadings(id, taken), keepWork(id, worked)]);
   return {
     row,
     open,
     savings,
     readings,
-    trouble: worstOf([...Object.values(savings).map(({ state }) => state), readings.state]),
+    work,
+    trouble: worstOf([...Object.values(savings).map(({ state }) => state), readings.state, work.state]),
     broughtBack: resumed?.at ?? null,
     left: createStore<LeftHere>()(() => ({ works: left })),
     isSound,
@@ -135,10 +140,12 @@ async function openSession(id: string): Promise<BladeSession> {
     tryNow() {
       for (const saving of Object.values(savings)) saving.tryNow();
       readings.tryNow();
+      work.tryNow();
     },
     stop() {
       unsubscribe();
       readings.stop();
+      work.stop();
       for (const saving of Object.values(savings)) saving.stop();
     },
   };

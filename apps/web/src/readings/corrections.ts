@@ -29,21 +29,16 @@ export function putCorrections(open: OpenBlade, stage: string, corrections: read
   });
 }
 
-const inWords = ({ side, from, to, most, passes, belt }: Correction) =>
-  `${side === "left" ? "Left" : "Right"} face from ${from} to ${to} mm: ${most.toFixed(2)} mm off at its most, about ${passes} passes${belt ? ` with ${belt}` : ""}.`;
+const inWords = ({ side, from, to, most, passes, belt, why }: Correction) =>
+  `${side === "left" ? "Left" : "Right"} face from ${from} to ${to} mm, ${REASON[why]}: ${most.toFixed(2)} mm off at its most, about ${passes} passes${belt ? ` with ${belt}` : ""}.`;
 
-/** Marks corrections done now, or takes them off again. */
-export function markCorrection(open: OpenBlade, ids: readonly string[], as: "done" | "gone"): void {
+const REASON = { thick: "proud of its line", centre: "to bring the edge to the centre" } as const;
+
+/** Takes corrections off the route again. */
+export function dropCorrections(open: OpenBlade, ids: readonly string[]): void {
   const now = open.store.getState().check;
-  const done = new Date().toISOString();
   open.end();
   open.put({
-    check: {
-      ...now,
-      corrections:
-        as === "gone"
-          ? now.corrections.filter(({ id }) => !ids.includes(id))
-          : now.corrections.map((one) => (ids.includes(one.id) ? { ...one, done } : one)),
-    },
+    check: { ...now, corrections: now.corrections.filter(({ id }) => !ids.includes(id)) },
   });
 }

@@ -7,6 +7,7 @@ import { useSettings } from "../app/settings.ts";
 import { useDocument, useFile } from "../blade/screen.ts";
 import { useReadings } from "../readings/useReadings.ts";
 import { useShop } from "../shop/shop.ts";
+import { useCheck } from "../work/useWorkRows.ts";
 import { useWork, type Work } from "./useWork.ts";
 import type { Workers } from "./workers.ts";
 
@@ -19,7 +20,7 @@ interface Question {
 export function useAsked(stage: string): Asked {
   const blade = useFile();
   const route = useDocument("route");
-  const check = useDocument("check");
+  const check = useCheck();
   const { shop } = useShop();
   const readings = useReadings();
   return useMemo(

@@ -5,6 +5,7 @@ import { useSettings } from "../app/settings.ts";
 import { useDocument, useFile } from "../blade/screen.ts";
 import { useReadings } from "../readings/useReadings.ts";
 import { useShop } from "../shop/shop.ts";
+import { useCheck } from "../work/useWorkRows.ts";
 import { useWork } from "./useWork.ts";
 import type { Workers } from "./workers.ts";
 
@@ -24,7 +25,7 @@ const QUIET_MS = 900;
 export function useWorkJudged(stage: string): WorkJudged | null {
   const blade = useFile();
   const route = useDocument("route");
-  const check = useDocument("check");
+  const check = useCheck();
   const handle = useDocument("handle");
   const readings = useReadings();
   const { shop } = useShop();

@@ -5,6 +5,7 @@ import { NO_CHECK, type Reading, type Spot } from "@true-spine/core/inspect/sche
 import { benchSteel } from "@true-spine/core/inspect/target.ts";
 import { firstRoute } from "@true-spine/core/route/first.ts";
 import { USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
+import type { WorkRow } from "@true-spine/core/work/schema.ts";
 import type { ReactNode } from "react";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
 import { createStore } from "zustand";
@@ -60,10 +61,22 @@ const wrong: Reading = {
   by: "hand",
 };
 const kept = createStore(() => ({ taken: [wrong], struck: new Set([wrong.id]) }));
+/** Rows recorded at the work, as the server would keep them. */
+const worked = createStore<{ taken: WorkRow[]; struck: Set<string> }>(() => ({
+  taken: [],
+  struck: new Set(),
+}));
+const take = (row: WorkRow) => worked.setState(({ taken }) => ({ taken: [...taken, row] }));
 const rail = createStore(() => ({ scribe: 0 }));
 
 function Bench({ children }: { children: ReactNode }) {
-  const screen = { id: "b", open, rail, readings: { strike, state: kept } } as unknown as BladeScreen;
+  const screen = {
+    id: "b",
+    open,
+    rail,
+    work: { take, strike: vi.fn(), state: worked },
+    readings: { strike, state: kept },
+  } as unknown as BladeScreen;
   return <BladeProvider value={screen}>{children}</BladeProvider>;
 }
 const show = (children: ReactNode) => render(<Bench>{children}</Bench>);
@@ -72,6 +85,7 @@ beforeEach(() => {
   open = openBlade(blade, { route });
   useSettings.setState({ unit: "mm" });
   strike.mockClear();
+  worked.setState({ taken: [], struck: new Set() });
 });
 afterEach(cleanup);
 
@@ -175,12 +189,19 @@ describe("what it looks like, and what corrects it", () => {
     expect(screen.getByText(/take 0\.\d\d mm off at its most/)).toBeTruthy();
     expect(screen.getByText(/Eyes, ears and a respirator/)).toBeTruthy();
     fireEvent.click(screen.getByRole("button", { name: /on the route$/ }));
+    // It goes below the stage's own line: that must be meant.
+    expect(open.store.getState().check.corrections).toEqual([]);
+    expect(screen.getByText(/below this stage's own line at its most/)).toBeTruthy();
+    fireEvent.click(screen.getByRole("button", { name: /^Below the line is meant/ }));
     const [first] = open.store.getState().check.corrections;
     expect(first).toMatchObject({ stage: STAGE, side: "left" });
     expect(first!.done).toBeUndefined();
     fireEvent.click(screen.getAllByRole("button", { name: "Done" })[0]!);
-    expect(open.store.getState().check.corrections[0]!.done).toMatch(/Z$/);
-    open.undo();
+    expect(worked.getState().taken).toMatchObject([
+      { stage: STAGE, what: "corrected", correction: first!.id },
+    ]);
+    expect(screen.queryByText(first!.why)).toBeNull();
+    // What was decided is the document's, and undone there.
     expect(open.store.getState().check.corrections[0]!.done).toBeUndefined();
     open.undo();
     expect(open.store.getState().check.corrections).toEqual([]);

@@ -14,6 +14,7 @@ import { Question } from "../../parts/Question.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { useReadings } from "../../readings/useReadings.ts";
 import { useShop } from "../../shop/shop.ts";
+import { useCheck, useRoute } from "../../work/useWorkRows.ts";
 import { askOnce } from "../../workers/asking.ts";
 import type { Workers } from "../../workers/workers.ts";
 
@@ -47,8 +48,8 @@ export function ExportPanel() {
 
 function Choices({ onClose }: { onClose: () => void }) {
   const { open, savings, id } = useScreen();
-  const route = useDocument("route");
-  const check = useDocument("check");
+  const route = useRoute();
+  const check = useCheck();
   const own = useDocument("handle");
   const readings = useReadings();
   const { shop } = useShop();

@@ -10,14 +10,14 @@ import { X } from "lucide-react";
 import { type ReactNode, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { useSettings } from "../../app/settings.ts";
-import { useDocument, useFilePart, useSaveStatus, useScreen } from "../../blade/screen.ts";
+import { useFilePart, useSaveStatus, useScreen } from "../../blade/screen.ts";
 import { Notices } from "../../parts/Notices.tsx";
 import { useTitle } from "../../parts/useTitle.ts";
 import { whenInWords } from "../../parts/when.ts";
-import { markCorrection } from "../../readings/corrections.ts";
 import { useReadings } from "../../readings/useReadings.ts";
 import { SaveTrouble } from "../../saving/SaveTrouble.tsx";
 import { saveWords } from "../../saving/words.ts";
+import { carriedOut, notDone, record, useCheck, usePasses, useRoute } from "../../work/useWorkRows.ts";
 import { useRouteReport } from "../../workers/route.ts";
 import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
 import { BladeConflict } from "../blade/BladeConflict.tsx";
@@ -41,12 +41,13 @@ export function CardRoute() {
 }
 
 function Card() {
-  const { open, id, readings, tryNow } = useScreen();
+  const screen = useScreen();
+  const { open, id, readings, work, tryNow } = screen;
   const taken = useReadings();
-  const check = useDocument("check");
+  const check = useCheck();
   const name = useFilePart((file) => file.name);
   useTitle("Card", name);
-  const route = useDocument("route");
+  const route = useRoute();
   const { report, trouble: workTrouble, tryAgain } = useRouteReport();
   const unit = useSettings((settings) => settings.unit);
   const { hand, setHand } = useSettings();
@@ -54,44 +55,32 @@ function Card() {
   const next = route.stages.findIndex((stage) => stage.done === undefined);
   const [at, setAt] = useState<number | null>(null);
   const [side, setSide] = useState<Side>("right");
-  const [passes, setPasses] = useState({ left: 0, right: 0 });
   const [isReading, setIsReading] = useState<"reading" | "past" | null>(null);
   useAwake();
   const isKept = useOffline(id);
   const last = Math.max(0, route.stages.length - 1);
   const index = Math.min(at ?? (next < 0 ? last : next), last);
   const stage = route.stages[index];
-  // From the route as it stands, not as it was drawn: a foot switch may be faster than the drawing.
-  const changeStage = (change: (stage: Stage) => Stage) => {
-    const now = open.store.getState().route;
-    open.end();
-    open.put({
-      route: { ...now, stages: now.stages.map((one) => (one.kind === stage?.kind ? change(one) : one)) },
-    });
-  };
-  const go = (to: number) => {
-    setAt(Math.max(0, Math.min(route.stages.length - 1, to)));
-    setPasses({ left: 0, right: 0 });
-  };
+  const passes = usePasses(stage?.id ?? "");
+  const go = (to: number) => setAt(Math.max(0, Math.min(route.stages.length - 1, to)));
   /** The tick that was set last here, to be taken back while its stage is still in mind. */
-  const [ticked, setTicked] = useState<Stage | null>(null);
+  const [ticked, setTicked] = useState<{ readonly stage: Stage; readonly row: string } | null>(null);
+  // As it stands, not as it was drawn: a foot switch may be faster than the drawing.
+  const isDone = ({ id: of, done: when }: Stage) => {
+    const { taken: rows, struck } = work.state.getState();
+    return (
+      when !== undefined || rows.some((row) => row.what === "done" && row.stage === of && !struck.has(row.id))
+    );
+  };
   const done = () => {
     if (!stage) return;
     // What is done already keeps its time.
-    if (!stage.done) {
-      changeStage((one) => ({ ...one, done: new Date().toISOString() }));
-      setTicked(stage);
-    }
+    if (!isDone(stage)) setTicked({ stage, row: record(screen, { stage: stage.id, what: "done" }) });
     go(index + 1);
   };
-  const untick = (was: Stage) => {
-    const now = open.store.getState().route;
-    open.end();
-    open.put({
-      route: { ...now, stages: now.stages.map((one) => (one.kind === was.kind ? was : one)) },
-    });
+  const backTo = (of: Stage) => {
     setTicked(null);
-    go(route.stages.findIndex(({ kind }) => kind === was.kind));
+    go(route.stages.findIndex((one) => one.id === of.id));
   };
   const back = () => go(index - 1);
   useCardKeys({ done, back, read: () => setIsReading("reading"), isOff: isReading !== null });
@@ -109,7 +98,7 @@ function Card() {
       </div>
     );
   }
-  const shown = report?.stages[index]?.kind === stage.kind ? report.stages[index]! : null;
+  const shown = report?.stages[index]?.id === stage.id ? report.stages[index]! : null;
   const facts = STAGES[stage.kind];
   const take = (reading: TakenReading) => {
     if (shown) readings.take(toReading(reading, shown, side));
@@ -121,7 +110,7 @@ function Card() {
     setIsReading(null);
   };
   const reading = shown && lastOnCard(taken, shown);
-  const corrections = check.corrections.filter((one) => one.stage === stage.kind && !one.done);
+  const corrections = check.corrections.filter((one) => one.stage === stage.id && !one.done);
   const outside = report?.layout && stage.kind === "rough" ? report.layout.places[1]!.outside : null;
   return (
     <div className="flex h-full flex-col bg-room text-lg">
@@ -180,20 +169,34 @@ function Card() {
           {reading && shown && <p className="font-semibold">{told(reading, shown, report, route, unit)}</p>}
           {ticked && (
             <p className="mt-1 flex items-center gap-4 bg-sheet px-3 py-1" role="status">
-              <span className="min-w-0 flex-1">{STAGES[ticked.kind].name} is ticked as done.</span>
-              <Small onClick={() => untick(ticked)}>Undo</Small>
+              <span className="min-w-0 flex-1">{STAGES[ticked.stage.kind].name} is ticked as done.</span>
+              <Small
+                onClick={() => {
+                  work.strike(ticked.row, true);
+                  backTo(ticked.stage);
+                }}
+              >
+                Undo
+              </Small>
             </p>
           )}
           {stage.done && (
             <p className="mt-1 flex items-center gap-4 bg-sheet px-3 py-1">
               <span className="min-w-0 flex-1">Done {whenInWords(Date.parse(stage.done))}.</span>
-              <Small onClick={() => untick(withoutDone(stage))}>Not done</Small>
+              <Small
+                onClick={() => {
+                  notDone(screen, stage.id);
+                  backTo(stage);
+                }}
+              >
+                Not done
+              </Small>
             </p>
           )}
           {corrections.map((one) => (
             <p key={one.id} className="mt-1 flex items-center gap-4 bg-sheet px-3 py-1">
               <span className="min-w-0 flex-1">Correction: {inUnit(one.why, unit)}</span>
-              <Small onClick={() => markCorrection(open, [one.id], "done")}>Done</Small>
+              <Small onClick={() => carriedOut(screen, [one])}>Done</Small>
             </p>
           ))}
           {shown?.isBevelled && (
@@ -213,7 +216,7 @@ function Card() {
           Back
           <Keys>←</Keys>
         </Big>
-        <Big onClick={() => setPasses({ ...passes, [side]: passes[side] + 1 })}>
+        <Big onClick={() => record(screen, { stage: stage.id, what: "pass", side })}>
           <span className="block text-base text-faint">
             passes {side === "right" ? "R" : "L"} {passes[side]}
           </span>
@@ -242,10 +245,6 @@ function Card() {
   );
 }
 
-function withoutDone({ done: _, ...stage }: Stage): Stage {
-  return stage;
-}
-
 const beltsOf = (stage: StageReport) => {
   const planned = stage.belts!.planned;
   return planned.ok
@@ -258,7 +257,7 @@ function Pips({ stages, index }: { stages: readonly Stage[]; index: number }) {
     <span aria-hidden className="flex gap-1">
       {stages.map((stage, i) => (
         <span
-          key={stage.kind}
+          key={stage.id}
           className={`h-2 w-5 rounded-full ${i === index ? "bg-scribe" : stage.done ? "bg-deep" : "bg-rule"}`}
         />
       ))}

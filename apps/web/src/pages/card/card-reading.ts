@@ -13,7 +13,7 @@ export function toReading(taken: TakenReading, stage: StageReport, side: Side): 
   return {
     id: newId(),
     when: taken.when,
-    stage: stage.kind,
+    stage: stage.id,
     what: taken.what === "line" ? "line" : stage.kind === "sharpen" ? "behind" : "edge",
     u: named(u),
     ...(taken.what === "line" ? { side } : {}),
@@ -36,7 +36,7 @@ export function lastOnCard(readings: readonly Reading[], stage: StageReport): Ta
       ] as const;
     }),
   );
-  const last = readings.findLast((one) => one.stage === stage.kind && places.has(spotKey(one)));
+  const last = readings.findLast((one) => one.stage === stage.id && places.has(spotKey(one)));
   if (!last) return null;
   return {
     when: last.when,

@@ -24,6 +24,7 @@ export function useOffline(id: string): boolean {
         `/api/blades/${id}`,
         ...DOCUMENT_KINDS.map((kind) => `/api/blades/${id}/documents/${kind}`),
         `/api/blades/${id}/readings`,
+        `/api/blades/${id}/work`,
         "/api/shop",
       ];
       const urls = [...loaded, routeWorker, ...api].map((url) => new URL(url, location.origin).href);

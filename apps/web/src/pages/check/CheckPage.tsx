@@ -3,11 +3,12 @@ import { QUANTITY } from "@true-spine/core/inspect/quantity.ts";
 import { type Reading, type Spot, spotKey, spotOf } from "@true-spine/core/inspect/schema.ts";
 import { type BenchEvent, valueIn } from "@true-spine/core/inspect/wire.ts";
 import { useCallback, useRef, useState } from "react";
-import { type BladeScreen, useDocument, useScreen } from "../../blade/screen.ts";
+import { type BladeScreen, useScreen } from "../../blade/screen.ts";
 import { useNotices } from "../../parts/Notices.tsx";
 import { Workspace } from "../../parts/Workspace.tsx";
 import { press, useInstruments } from "../../readings/instruments.ts";
 import { newId } from "../../saving/id.ts";
+import { useRoute } from "../../work/useWorkRows.ts";
 import { useAsked, useBench } from "../../workers/bench.ts";
 import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
 import { CheckRail } from "./CheckRail.tsx";
@@ -29,7 +30,7 @@ import { BAND_WORDS } from "./words.ts";
 /** Readings against the blade at one stage: where to read next, what it says, and what to do about it. */
 export function CheckPage() {
   const screen = useScreen();
-  const route = useDocument("route");
+  const route = useRoute();
   const [picked, setPicked] = useState<string | null>(null);
   const stage = picked ?? stageToCheck(route);
   const asked = useAsked(stage);

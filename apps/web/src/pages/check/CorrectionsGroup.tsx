@@ -4,17 +4,23 @@ import type { AcceptedCorrection } from "@true-spine/core/inspect/schema.ts";
 import { STAGES } from "@true-spine/core/route/stages.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
+import { useState } from "react";
 import { useSettings } from "../../app/settings.ts";
-import { useDocument, useScreen } from "../../blade/screen.ts";
+import { useScreen } from "../../blade/screen.ts";
 import { Group, SmallButton } from "../../parts/Group.tsx";
-import { markCorrection, putCorrections } from "../../readings/corrections.ts";
+import { dropCorrections, putCorrections } from "../../readings/corrections.ts";
+import { carriedOut, useCheck } from "../../work/useWorkRows.ts";
 
 /** What to take off which face: proposed from the readings, put on the route, done. */
 export function CorrectionsGroup({ report, stage }: { report: BenchReport; stage: string }) {
-  const { open } = useScreen();
-  const check = useDocument("check");
+  const screen = useScreen();
+  const { open } = screen;
+  const unit = useSettings((settings) => settings.unit);
+  const [isMeant, setIsMeant] = useState(false);
+  const check = useCheck();
   const standing = check.corrections.filter((one) => one.stage === stage && !one.done);
   const { corrections } = report;
+  const beyond = Math.max(0, ...corrections.map((one) => (one.beyond > NOTHING ? one.beyond : 0)));
   if (corrections.length === 0 && standing.length === 0) return null;
   return (
     <Group title="Corrections">
@@ -30,27 +36,36 @@ export function CorrectionsGroup({ report, stage }: { report: BenchReport; stage
       {standing.length === 0 &&
         corrections.map((one) => <Proposed key={`${one.side} ${one.from}`} one={one} />)}
       {standing.length === 0 && corrections.length > 0 && (
-        <SmallButton onClick={() => putCorrections(open, stage, corrections)}>
-          Put {corrections.length === 1 ? "it" : `all ${corrections.length}`} on the route
-        </SmallButton>
+        <>
+          {beyond > 0 && (
+            <p className="text-xs">
+              It goes {showLengthWithUnit(beyond, unit)} below this stage's own line at its most, into what
+              was left for later.
+            </p>
+          )}
+          <SmallButton
+            onClick={() => {
+              if (beyond > 0 && !isMeant) return setIsMeant(true);
+              setIsMeant(false);
+              putCorrections(open, stage, corrections);
+            }}
+          >
+            {isMeant && beyond > 0
+              ? "Below the line is meant: put it on the route"
+              : `Put ${corrections.length === 1 ? "it" : `all ${corrections.length}`} on the route`}
+          </SmallButton>
+        </>
       )}
       {standing.length > 1 && (
-        <SmallButton
-          onClick={() =>
-            markCorrection(
-              open,
-              standing.map(({ id }) => id),
-              "done",
-            )
-          }
-        >
-          All done: read again
-        </SmallButton>
+        <SmallButton onClick={() => carriedOut(screen, standing)}>All done: read again</SmallButton>
       )}
       <p className="border-l-4 border-watch bg-room px-2 py-1 text-xs">{STAGES.finish.caution}</p>
     </Group>
   );
 }
+
+/** Less below a line than this is no more than a reading is worth, mm. */
+const NOTHING = 0.02;
 
 function Proposed({ one }: { one: Correction }) {
   const unit = useSettings((settings) => settings.unit);
@@ -80,14 +95,14 @@ const place = (x: number, unit: Parameters<typeof showLength>[1]) =>
   showLength(x, unit, unit === "mm" ? 0 : undefined);
 
 function Standing({ one }: { one: AcceptedCorrection }) {
-  const { open } = useScreen();
+  const screen = useScreen();
   const unit = useSettings((settings) => settings.unit);
   return (
     <>
       <p>{inUnit(one.why, unit)}</p>
       <p className="mt-1 flex gap-2">
-        <SmallButton onClick={() => markCorrection(open, [one.id], "done")}>Done</SmallButton>
-        <SmallButton onClick={() => markCorrection(open, [one.id], "gone")}>
+        <SmallButton onClick={() => carriedOut(screen, [one])}>Done</SmallButton>
+        <SmallButton onClick={() => dropCorrections(screen.open, [one.id])}>
           Remove from the route
         </SmallButton>
       </p>

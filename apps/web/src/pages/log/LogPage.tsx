@@ -7,12 +7,13 @@ import { useDeferredValue, useMemo, useState } from "react";
 import { useStore } from "zustand";
 import { send } from "../../api/client.ts";
 import { useSettings } from "../../app/settings.ts";
-import { useDocument, useFilePart, useSaveStatus, useScreen } from "../../blade/screen.ts";
+import { useFilePart, useSaveStatus, useScreen } from "../../blade/screen.ts";
 import { download } from "../../parts/download.ts";
 import { PlainButton } from "../../parts/PlainButton.tsx";
 import { SearchBox } from "../../parts/SearchBox.tsx";
 import { whenInWords } from "../../parts/when.ts";
 import { useShop } from "../../shop/shop.ts";
+import { useCheck, useRoute } from "../../work/useWorkRows.ts";
 
 const AT_FIRST = 300;
 
@@ -20,8 +21,8 @@ const AT_FIRST = 300;
 export function LogPage() {
   const { id, readings } = useScreen();
   const name = useFilePart((file) => file.name);
-  const route = useDocument("route");
-  const check = useDocument("check");
+  const route = useRoute();
+  const check = useCheck();
   const { shop } = useShop();
   const kept = useStore(readings.state);
   const { revision, status } = useSaveStatus();

@@ -1,15 +1,23 @@
 import { firstRoute } from "@true-spine/core/route/first.ts";
 import type { Stage } from "@true-spine/core/route/schema.ts";
-import { SCHOOLS, stageName } from "@true-spine/core/route/stages.ts";
+import { SCHOOLS, STAGES, stageName } from "@true-spine/core/route/stages.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { useState } from "react";
 import { Link } from "react-router";
 import { useSettings } from "../../app/settings.ts";
-import { useDocument, useScreen } from "../../blade/screen.ts";
+import { useScreen } from "../../blade/screen.ts";
 import { SmallButton } from "../../parts/Group.tsx";
 import { Sign } from "../../parts/Sign.tsx";
 import { Workspace } from "../../parts/Workspace.tsx";
-import { markCorrection } from "../../readings/corrections.ts";
+import {
+  carriedOut,
+  notDone,
+  record,
+  tick,
+  useCheck,
+  useRoute,
+  useWorkRows,
+} from "../../work/useWorkRows.ts";
 import { useRouteReport } from "../../workers/route.ts";
 import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
 import { LadderRail } from "./LadderRail.tsx";
@@ -22,15 +30,25 @@ import { StageTable } from "./StageTable.tsx";
 
 /** From bar to finished edge: the ladder of stages, what each leaves, its belts, its layout and its set-up. */
 export function RoutePage() {
-  const { open, id } = useScreen();
-  const route = useDocument("route");
+  const screen = useScreen();
+  const { open, id } = screen;
+  const route = useRoute();
+  const rows = useWorkRows();
   const { report, findings, isBehind, trouble, tryAgain } = useRouteReport();
   const [picked, setPicked] = useState<number | null>(null);
   if (route.stages.length === 0) return <NoRoute />;
   const next = route.stages.findIndex((stage) => stage.done === undefined);
   const chosen = Math.min(picked ?? Math.max(0, next), route.stages.length - 1);
-  const kind = route.stages[chosen]!.kind;
-  const stage = report?.stages.find((one) => one.kind === kind);
+  const plan = route.stages[chosen]!;
+  const stage = report?.stages.find((one) => one.id === plan.id);
+  /** A note is written down as it is; one that is cleared is struck out. */
+  const note = (words: string) => {
+    for (const row of rows)
+      if (row.what === "note" && row.stage === plan.id) screen.work.strike(row.id, true);
+    if (words) record(screen, { stage: plan.id, what: "note", words });
+    else if (plan.note)
+      change((all) => all.map((one) => (one.id === plan.id ? withPart(one, { note: undefined }) : one)));
+  };
   // From the route as it stands, not as it was drawn: two changes may come before the next drawing.
   const change = (of: (stages: readonly Stage[]) => Stage[]) => {
     const now = open.store.getState().route;
@@ -46,11 +64,12 @@ export function RoutePage() {
           {report && <StageSection stages={report.stages} chosen={chosen} />}
           {stage && (
             <StageGroup
-              key={kind}
+              key={plan.id}
               stage={stage}
-              plan={route.stages[chosen]!}
+              plan={plan}
+              onNote={note}
               onPlan={(part) =>
-                change((all) => all.map((one) => (one.kind === kind ? withPart(one, part) : one)))
+                change((all) => all.map((one) => (one.id === plan.id ? withPart(one, part) : one)))
               }
             />
           )}
@@ -107,6 +126,9 @@ export function RoutePage() {
           stages={report?.stages ?? null}
           chosen={chosen}
           onChoose={setPicked}
+          onDone={(one, isDone) =>
+            isDone ? tick(screen, one, STAGES[one.kind].name) : notDone(screen, one.id)
+          }
           onChange={change}
         />
       </div>
@@ -117,20 +139,20 @@ export function RoutePage() {
 /** Corrections that were accepted at the bench and are still to be done: steps of the route like any other. */
 function StandingCorrections() {
   const unit = useSettings((settings) => settings.unit);
-  const { open } = useScreen();
-  const route = useDocument("route");
-  const { corrections } = useDocument("check");
+  const screen = useScreen();
+  const route = useRoute();
+  const { corrections } = useCheck();
   const standing = corrections.filter(({ done }) => !done);
   if (standing.length === 0) return null;
   return (
     <ul aria-label="Corrections" className="border-t border-rule">
-      {standing.map(({ id, stage, why }) => (
-        <li key={id} className="flex items-center gap-2 border-b border-rule py-1.5 text-sm">
+      {standing.map((one) => (
+        <li key={one.id} className="flex items-center gap-2 border-b border-rule py-1.5 text-sm">
           <Sign of="fix" className="size-3.5" />
           <span className="min-w-0 flex-1">
-            Correction after {stageName(route, stage).toLowerCase()}: {inUnit(why, unit)}
+            Correction after {stageName(route, one.stage).toLowerCase()}: {inUnit(one.why, unit)}
           </span>
-          <SmallButton onClick={() => markCorrection(open, [id], "done")}>Done</SmallButton>
+          <SmallButton onClick={() => carriedOut(screen, [one])}>Done</SmallButton>
         </li>
       ))}
     </ul>

@@ -28,10 +28,13 @@ export function StageGroup({
   stage,
   plan,
   onPlan,
+  onNote,
 }: {
   stage: StageReport;
   plan: Stage;
   onPlan: (change: Partial<Stage>) => void;
+  /** What somebody else must know; nothing takes it away. */
+  onNote: (words: string) => void;
 }) {
   const { name, words, caution } = STAGES[stage.kind];
   const unit = useSettings((settings) => settings.unit);
@@ -53,7 +56,7 @@ export function StageGroup({
         <SetupGroup stage={stage} setup={plan.setup} onSetup={(setup) => onPlan({ setup })} />
       )}
       <HeatGroup stage={stage} />
-      <NoteGroup plan={plan} onPlan={onPlan} />
+      <NoteGroup plan={plan} onPlan={onPlan} onNote={onNote} />
       <Caution>{`${caution} Training and the maker of your machine come first.`}</Caution>
     </>
   );
@@ -223,7 +226,15 @@ function HeatGroup({ stage }: { stage: StageReport }) {
 }
 
 /** What somebody else must know to go on, and the day it is planned for. */
-function NoteGroup({ plan, onPlan }: { plan: Stage; onPlan: (change: Partial<Stage>) => void }) {
+function NoteGroup({
+  plan,
+  onPlan,
+  onNote,
+}: {
+  plan: Stage;
+  onPlan: (change: Partial<Stage>) => void;
+  onNote: (words: string) => void;
+}) {
   const id = useId();
   const unit = useSettings((settings) => settings.unit);
   const last = plan.readings?.at(-1);
@@ -252,10 +263,10 @@ function NoteGroup({ plan, onPlan }: { plan: Stage; onPlan: (change: Partial<Sta
         maxLength={500}
         className="rounded border border-frame bg-sheet px-2 py-1 text-sm"
         defaultValue={plan.note ?? ""}
-        key={`${plan.kind} ${plan.note ?? ""}`}
+        key={`${plan.id} ${plan.note ?? ""}`}
         onBlur={(event) => {
           const note = event.currentTarget.value.replace(/\s+/g, " ").trim();
-          if (note !== (plan.note ?? "")) onPlan({ note: note || undefined });
+          if (note !== (plan.note ?? "")) onNote(note);
         }}
       />
     </Group>

@@ -32,6 +32,7 @@ export function StageTable({
   chosen,
   onChoose,
   onChange,
+  onDone,
 }: {
   route: Route;
   stages: readonly StageReport[] | null;
@@ -39,6 +40,8 @@ export function StageTable({
   onChoose: (index: number) => void;
   /** Changes the stages as they stand then. */
   onChange: (of: (stages: readonly Stage[]) => Stage[]) => void;
+  /** A stage is ticked as done, or said not to be. */
+  onDone: (stage: Stage, isDone: boolean) => void;
 }) {
   const unit = useSettings((settings) => settings.unit);
   const sensors = useSensors(
@@ -46,15 +49,16 @@ export function StageTable({
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
   const kinds = route.stages.map((stage) => stage.kind);
+  const ids = route.stages.map((stage) => stage.id);
   // As it was done so far, then as it is planned: what is ticked too early shows against what is then too late.
   const done = route.stages
     .filter((stage) => stage.done !== undefined)
-    .toSorted((a, b) => a.done!.localeCompare(b.done!))
+    .toSorted((a, b) => Date.parse(a.done!) - Date.parse(b.done!))
     .map((stage) => stage.kind);
   const wrong = outOfOrder([...done, ...kinds.filter((kind) => !done.includes(kind))]);
   const drop = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return;
-    const [from, to] = [kinds.indexOf(active.id as Stage["kind"]), kinds.indexOf(over.id as Stage["kind"])];
+    const [from, to] = [ids.indexOf(String(active.id)), ids.indexOf(String(over.id))];
     onChange((all) => arrayMove([...all], from, to));
     onChoose(to);
   };
@@ -90,24 +94,18 @@ export function StageTable({
             </th>
           </tr>
         </thead>
-        <SortableContext items={kinds} strategy={verticalListSortingStrategy}>
+        <SortableContext items={ids} strategy={verticalListSortingStrategy}>
           <tbody>
             {route.stages.map((stage, i) => (
               <Row
-                key={stage.kind}
+                key={stage.id}
                 stage={stage}
-                report={stages?.[i]?.kind === stage.kind ? stages[i]! : null}
+                report={stages?.[i]?.id === stage.id ? stages[i]! : null}
                 isChosen={i === chosen}
                 why={wrong.filter(({ kind }) => kind === stage.kind).map(({ why }) => why)}
                 onChoose={() => onChoose(i)}
-                onDone={(done) =>
-                  onChange((all) =>
-                    all.map((one) =>
-                      one.kind === stage.kind ? withDone(one, done ? new Date().toISOString() : null) : one,
-                    ),
-                  )
-                }
-                onTakeOut={() => onChange((all) => all.filter((one) => one.kind !== stage.kind))}
+                onDone={(isDone) => onDone(stage, isDone)}
+                onTakeOut={() => onChange((all) => all.filter((one) => one.id !== stage.id))}
               />
             ))}
           </tbody>
@@ -115,10 +113,6 @@ export function StageTable({
       </table>
     </DndContext>
   );
-}
-
-function withDone({ done: _, ...stage }: Stage, at: string | null): Stage {
-  return at ? { ...stage, done: at } : stage;
 }
 
 function Row({
@@ -140,7 +134,7 @@ function Row({
 }) {
   const unit = useSettings((settings) => settings.unit);
   const { name, words } = STAGES[stage.kind];
-  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: stage.kind });
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: stage.id });
   const say = (mm: number) => showLength(mm, unit);
   const cell = (of: (reading: StageTarget) => number | null, isShown = true) =>
     report && isShown ? <Three targets={report.targets} of={of} say={say} /> : "";

@@ -1,0 +1,75 @@
+import { type Static, Type } from "@sinclair/typebox";
+import { faultsOf } from "../document/explain.ts";
+import { type Fault, pathOf } from "../document/fault.ts";
+import { PRINTABLE } from "../document/printable.ts";
+import { TimeSchema } from "../document/time.ts";
+import { validatorOf } from "../document/validator.ts";
+import { StageIdSchema } from "../route/schema.ts";
+
+/**
+ * What is recorded at the work beside readings, a row each: made where it was taken, added or struck out, never changed. So a card
+ * and a desk never stand in each other's way. Documents hold what is chosen; an export shows both together.
+ */
+const only = { additionalProperties: false } as const;
+
+const Uuid = Type.String({ pattern: "^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$" });
+const ROW = { id: Uuid, when: TimeSchema, stage: StageIdSchema } as const;
+
+export const WorkRowSchema = Type.Union([
+  /** The stage is done. */
+  Type.Object({ ...ROW, what: Type.Literal("done") }, only),
+  /** A pass was made on a side. */
+  Type.Object(
+    { ...ROW, what: Type.Literal("pass"), side: Type.Union([Type.Literal("left"), Type.Literal("right")]) },
+    only,
+  ),
+  /** Something worth remembering of it. */
+  Type.Object(
+    {
+      ...ROW,
+      what: Type.Literal("note"),
+      words: Type.String({ minLength: 1, maxLength: 500, pattern: PRINTABLE }),
+    },
+    only,
+  ),
+  /** A correction that was accepted has been carried out. */
+  Type.Object({ ...ROW, what: Type.Literal("corrected"), correction: Uuid }, only),
+]);
+export type WorkRow = Static<typeof WorkRowSchema>;
+
+export const WorkSchema = Type.Object(
+  {
+    format: Type.Literal("true-spine/work"),
+    version: Type.Literal(1),
+    rows: Type.Array(WorkRowSchema, { maxItems: 50_000 }),
+  },
+  { ...only, $id: "true-spine/work/1", title: "True Spine work, version 1" },
+);
+export type Work = Static<typeof WorkSchema>;
+
+const rowShape = validatorOf(WorkRowSchema);
+const workShape = validatorOf(WorkSchema);
+
+/** A sound row, or every fault found with its path. Never throws. */
+export function parseWorkRow(
+  value: unknown,
+): { ok: true; row: WorkRow } | { ok: false; faults: readonly Fault[] } {
+  const faults = faultsOf(rowShape, value);
+  return faults.length > 0 ? { ok: false, faults } : { ok: true, row: value as WorkRow };
+}
+
+/** Sound rows, each under an id of its own, or every fault found with its path. Never throws. */
+export function parseWork(
+  value: unknown,
+): { ok: true; work: Work } | { ok: false; faults: readonly Fault[] } {
+  const faults = faultsOf(workShape, value);
+  if (faults.length > 0) return { ok: false, faults };
+  const work = value as Work;
+  const ids = work.rows.map(({ id }) => id);
+  const twice = ids.flatMap((id, i) =>
+    ids.indexOf(id) < i
+      ? [{ path: pathOf("rows", i, "id"), message: `“${id}” stands in the list already` }]
+      : [],
+  );
+  return twice.length > 0 ? { ok: false, faults: twice } : { ok: true, work };
+}

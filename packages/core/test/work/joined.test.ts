@@ -1,0 +1,75 @@
+import { describe, expect, test } from "vitest";
+import { NO_CHECK } from "../../src/inspect/schema.ts";
+import { firstRoute } from "../../src/route/first.ts";
+import { checkWithWork, passesAt, routeWithWork } from "../../src/work/joined.ts";
+import { parseWork, parseWorkRow, type WorkRow } from "../../src/work/schema.ts";
+import { example } from "../examples.ts";
+
+const id = (n: number) => `00000000-0000-4000-8000-${n.toString(16).padStart(12, "0")}`;
+const at = (hour: number) => `2026-11-20T${String(hour).padStart(2, "0")}:00:00Z`;
+const route = firstRoute(example("field"));
+const rows: WorkRow[] = [
+  { id: id(1), when: at(9), stage: "rough", what: "pass", side: "left" },
+  { id: id(2), when: at(10), stage: "rough", what: "pass", side: "left" },
+  { id: id(3), when: at(10), stage: "rough", what: "pass", side: "right" },
+  { id: id(4), when: at(11), stage: "rough", what: "note", words: "belt glazed" },
+  { id: id(5), when: at(12), stage: "rough", what: "done" },
+  { id: id(6), when: at(8), stage: "rough", what: "note", words: "began" },
+  { id: id(7), when: at(13), stage: "gone", what: "done" },
+];
+
+describe("work beside its documents", () => {
+  test("a stage is done when its last row says so, with the last note; the route's own choices stay as they are", () => {
+    const joined = routeWithWork(route, rows);
+    const rough = joined.stages.find((stage) => stage.id === "rough")!;
+    expect(rough).toMatchObject({ done: at(12), note: "belt glazed" });
+    expect(joined.stages.filter(({ done }) => done)).toHaveLength(1);
+    expect(route.stages.every(({ done }) => done === undefined)).toBe(true);
+    expect(routeWithWork(route, [])).toBe(route);
+  });
+
+  test("a stage done in a file from before there were rows is still done; a later row has the last word", () => {
+    const old = {
+      ...route,
+      stages: route.stages.map((one) => (one.id === "rough" ? { ...one, done: at(1) } : one)),
+    };
+    expect(routeWithWork(old, rows.slice(0, 3)).stages.find(({ id }) => id === "rough")!.done).toBe(at(1));
+    expect(routeWithWork(old, rows).stages.find(({ id }) => id === "rough")!.done).toBe(at(12));
+  });
+
+  test("passes are counted by stage and side", () => {
+    expect(passesAt(rows, "rough")).toEqual({ left: 2, right: 1 });
+    expect(passesAt(rows, "finish")).toEqual({ left: 0, right: 0 });
+  });
+
+  test("a correction is carried out when a row says so", () => {
+    const correction = {
+      id: id(90),
+      when: at(1),
+      stage: "true",
+      side: "left",
+      from: 1,
+      to: 2,
+      off: [{ x: 1, t: 0.1 }],
+      passes: 1,
+      why: "w",
+    } as const;
+    const check = { ...NO_CHECK, corrections: [{ ...correction, off: [...correction.off] }] };
+    const done = checkWithWork(check, [
+      { id: id(91), when: at(15), stage: "true", what: "corrected", correction: id(90) },
+    ]);
+    expect(done.corrections[0]!.done).toBe(at(15));
+    expect(checkWithWork(check, [])).toBe(check);
+  });
+});
+
+describe("rows from elsewhere", () => {
+  test("sound ones pass; what is no row is refused with its path", () => {
+    expect(rows.every((row) => parseWorkRow(row).ok)).toBe(true);
+    expect(parseWork({ format: "true-spine/work", version: 1, rows }).ok).toBe(true);
+    const wrong = parseWorkRow({ ...rows[0], side: "top" });
+    expect(wrong.ok ? [] : wrong.faults.map(({ path }) => path)).not.toEqual([]);
+    const twice = parseWork({ format: "true-spine/work", version: 1, rows: [rows[0], rows[0]] });
+    expect(twice.ok ? [] : twice.faults.map(({ path }) => path)).toEqual(["$.rows[1].id"]);
+  });
+});
