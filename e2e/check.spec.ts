@@ -47,17 +47,23 @@ const taken = async (page: Page, id: string) =>
     by: string;
   }[];
 
+/** Looks without anything new before a place is read once more. */
+const STALLED = 40;
+
 /** Presses the instrument for place after place until the round is read, and whatever it asked for beside it. */
 async function readRound(page: Page): Promise<void> {
   let last = "";
   let quiet = 0;
+  let same = 0;
   // All read, and nothing more is asked for once that was looked through.
   while (quiet < 12) {
     const now = await count(page).innerText();
     const isDone = /^(\d+) of \1 /.test(now);
     const isBusy = (await page.locator("[aria-busy=true]").count()) > 0;
     quiet = isDone && !isBusy ? quiet + 1 : 0;
-    if (now !== last && !isDone) await page.keyboard.press("Enter");
+    same = now === last ? same + 1 : 0;
+    // One that is doubted is asked for again, and read again.
+    if (!isDone && same % STALLED === 0) await page.keyboard.press("Enter");
     last = now;
     await page.waitForTimeout(80);
   }

@@ -62,8 +62,8 @@ export async function writeSpecSheet(
   sheet.gap(4);
   if (spec.deviations.length > 0) {
     sheet.text("Accepted as it is by the maker", 11, { ink: DEEP });
-    for (const { words, reason, stage } of spec.deviations) {
-      sheet.text(`${stage}: ${words} ${reason}`, 10);
+    for (const { words, reason, after } of spec.deviations) {
+      sheet.text(`${after}: ${words} ${reason}`, 10);
     }
     sheet.gap(3);
   }

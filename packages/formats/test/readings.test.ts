@@ -185,7 +185,7 @@ describe("the spec sheet", () => {
     expect(spec.balance.withHandle).toBe(false);
     expect(spec.edgeAngle).toEqual(FIELD.edge.angle);
     expect(spec.deviations).toEqual([
-      { words: "Bowed 0.2 mm.", reason: "Held by the handle.", stage: "Hand finish" },
+      { words: "Bowed 0.2 mm.", reason: "Held by the handle.", stage: "hand", after: "Hand finish" },
     ]);
   });
 

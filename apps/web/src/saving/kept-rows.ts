@@ -120,6 +120,8 @@ export async function keepRows<R extends Row>(
       const batch = waiting.slice(0, cut < 0 ? AT_ONCE : Math.min(cut, AT_ONCE));
       if (state.getState().status !== "away") state.setState({ status: "saving" });
       await sendBatch(batch);
+      // A card that is kept for when the network goes keeps what the server now has.
+      if (navigator.serviceWorker?.controller) await kind.fetch(bladeId).catch(() => {});
       retry = FIRST_RETRY_MS;
       state.setState({ status: "saving" });
       later(0);

@@ -1,4 +1,5 @@
 import { spansAt } from "../blade/outline.ts";
+import { degrees } from "../units/angle.ts";
 import type { Finding } from "./finding.ts";
 import { type Judged, type Rule, tipX } from "./judged.ts";
 import { flatsAt } from "./meant.ts";
@@ -9,6 +10,8 @@ import { STARTING_VALUE } from "./purposes.ts";
 /** Where along the tang it is looked at, mm from the junction, and the blade just ahead of it. */
 const LOOKS = 40;
 const AHEAD = 12;
+/** A tang breaks where it leaves the blade, not at its far end, mm. */
+const NEAR_BLADE = 35;
 /** Of the blade's own section ahead of the junction, how little a tang may be: to watch, and to fix. Starting values. */
 const THIN = { watch: 0.2, fix: 0.1 } as const;
 
@@ -27,7 +30,7 @@ export const tangThin: Rule = (judged) => {
   const { left } = field.ring;
   if (left > -5) return [];
   const blade = sectionAt(judged, AHEAD);
-  const reach = left * 0.7;
+  const reach = Math.max(left * 0.7, -NEAR_BLADE);
   const places = Array.from({ length: LOOKS }, (_, i) => -2 + ((reach + 2) * i) / (LOOKS - 1));
   const weakest = places.reduce((a, b) => (sectionAt(judged, b) < sectionAt(judged, a) ? b : a));
   const share = sectionAt(judged, weakest) / blade;
@@ -84,24 +87,23 @@ const SQUARE = 45;
 export const tangSquare: Rule = (judged) => {
   const { blade, say } = judged;
   const nodes = blade.outline.tang;
-  return nodes.slice(1, -1).flatMap((node, i): Finding[] => {
+  const corners = nodes.slice(1, -1).flatMap((node, i): Finding[] => {
     const [x, y] = node.at;
     if (Math.abs(x) > NEAR_JUNCTION || node.back || node.ahead) return [];
     const [a, b] = [nodes[i]!.at, nodes[i + 2]!.at];
-    const turn = Math.abs(
-      (Math.atan2(
+    // The outline goes round with the steel on its right hand: an inner corner turns to the left.
+    const turn = degrees(
+      Math.atan2(
         (x - a[0]) * (b[1] - y) - (y - a[1]) * (b[0] - x),
         (x - a[0]) * (b[0] - x) + (y - a[1]) * (b[1] - y),
-      ) *
-        180) /
-        Math.PI,
+      ),
     );
     const isShoulder = heightAt(judged, x - BESIDE) < NARROWER * heightAt(judged, x + BESIDE);
     if (turn < SQUARE || !isShoulder) return [];
     return [
       {
         id: "tang-square-corner",
-        severity: "watch",
+        severity: "note",
         where: { x: [x, x] },
         measured: turn,
         unit: "degrees",
@@ -112,6 +114,8 @@ export const tangSquare: Rule = (judged) => {
       },
     ];
   });
+  // One word for both shoulders.
+  return corners.slice(0, 1);
 };
 
 export const TANG_RULES: readonly Rule[] = [tangThin, tangShort, tangSquare];

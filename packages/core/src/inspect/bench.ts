@@ -23,6 +23,8 @@ export interface Line {
   readonly spot: Spot;
   readonly target: Target;
   readonly figure: Figure | null;
+  /** Whether it was read, and what was read is taken for a slip. */
+  readonly isDoubted: boolean;
   /** What the maker's instrument should show: what is wanted with its jaws and its known error put in. */
   readonly shows: number;
   readonly instrument: string;
@@ -130,6 +132,7 @@ function workedOut({ blade, route, shop, stage: id, check, readings }: Asked, an
     planned.add(spotKey(spot));
     return isNew;
   });
+  const doubtedKeys = new Set(doubtedSpots(doubts).map(spotKey));
   const lines = inHandOrder([...plan, ...beside]).flatMap((spot): Line[] => {
     const target = targetAt(stage, spot);
     if (!target) return [];
@@ -141,6 +144,7 @@ function workedOut({ blade, route, shop, stage: id, check, readings }: Asked, an
         spot,
         target,
         figure: figureAt.get(key) ?? null,
+        isDoubted: doubtedKeys.has(key),
         shows: showsAt(stage, target, instrument),
         instrument: instrument.name,
       },

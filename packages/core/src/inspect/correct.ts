@@ -151,9 +151,11 @@ function placeOn(stage: BenchSteel, found: AsFound, side: Side, u: number): Plac
   const band = centreBand(stage);
   const thick = stands > bandOf(stage, u) * WORTH ? stands : 0;
   const centre = k > band && stands > -has ? Math.max(0, (2 * (k - band * 0.2)) / perFace) : 0;
-  // Never below what must still be found there, though every pass takes a third too much: less a reading's error, that is all there is.
+  // Never below what must still be found there: less a reading's error, that is all there is; where little is, though every pass
+  // takes a third too much.
   const known = has - notCountedOn(stage, found, side, u, stands);
-  const most = Math.max(0, (known - stage.needed - 2 * read(found.within[side], u)) * CAUTION);
+  const care = stage.left.faces < SCANT ? CAUTION : 1;
+  const most = Math.max(0, (known - stage.needed - 2 * read(found.within[side], u)) * care);
   const t = Math.min(Math.max(thick, centre), most);
   return {
     u,

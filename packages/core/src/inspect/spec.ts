@@ -40,8 +40,9 @@ export interface Spec {
   readonly deviations: readonly {
     readonly words: string;
     readonly reason: string;
-    /** What the stage is called. */
+    /** The stage's own name on its route, and what it is called. */
     readonly stage: string;
+    readonly after: string;
   }[];
 }
 
@@ -131,7 +132,8 @@ export function specOf(
     deviations: check.accepted.map(({ words, reason, stage }) => ({
       words,
       reason,
-      stage: stageName(route, stage),
+      stage,
+      after: stageName(route, stage),
     })),
   };
 }

@@ -42,7 +42,8 @@ export function ReadGroup({
   useEffect(() => {
     if (isHere) box.current?.focus({ preventScroll: true });
   }, [isHere, toBox]);
-  const read = lines.filter(({ figure }) => figure).length;
+  const read = lines.filter(({ figure, isDoubted }) => figure || isDoubted).length;
+  const doubted = lines.filter(({ isDoubted }) => isDoubted).length;
   const enter = () => {
     if (!line) return;
     if (text.trim() === "") {
@@ -64,7 +65,7 @@ export function ReadGroup({
       title="Next reading"
       aside={
         <span className="text-xs text-faint" role="status">
-          {read} of {lines.length} read
+          {read} of {lines.length} read{doubted > 0 && `, ${doubted} doubted`}
         </span>
       }
     >

@@ -69,7 +69,7 @@ export function ReadingsTable({
               {showFigure(line.spot.what, line.target.value, unit)} {unitOf(line.spot.what, unit)}
             </td>
             <td colSpan={5} className="px-1.5 text-right text-xs">
-              not read
+              {line.isDoubted ? "doubted" : "not read"}
             </td>
           </tr>
         ))}
