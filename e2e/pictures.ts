@@ -120,7 +120,7 @@ try {
     await page.getByLabel("Blade file or drawing").setInputFiles(drawing);
     await page.getByRole("dialog").waitFor();
   });
-  await take("take-out", `${FEN_HOOK}/shape`, () => page.getByRole("button", { name: /^Export:/ }).click());
+  await take("export", `${FEN_HOOK}/shape`, () => page.getByRole("button", { name: /^Export:/ }).click());
   await take("revisions", `${FEN_HOOK}/grind`, async () => {
     await page.getByLabel("Blade of the rack").selectOption({ label: "Bracken chopper" });
     await page.getByRole("button", { name: "Revisions" }).click();
