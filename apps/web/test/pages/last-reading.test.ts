@@ -18,7 +18,7 @@ const reading = (value: number, more: Partial<TakenReading> = {}): TakenReading 
   ...more,
 });
 const say = (value: number, more: Partial<TakenReading> = {}, kind: StageKind = "rough") =>
-  told(reading(value, more), stage(kind), report, route, "mm");
+  told(reading(value, more), stage(kind), report, "mm");
 const planned = stage("rough").targets[1]!;
 
 test("short of the line: what is still to go on each face, and about how many passes", () => {
@@ -44,8 +44,8 @@ test("said to be past the line, what follows is planned anew; too far, the finis
 });
 
 test("what must still come off counts the oven's skin only before the oven", () => {
-  const before = standingOf(reading(1), stage("rough"), report, route).needed;
-  const after = standingOf(reading(1), stage("true"), report, route).needed;
+  const before = standingOf(reading(1), stage("rough"), report).needed;
+  const after = standingOf(reading(1), stage("true"), report).needed;
   expect(before - after).toBeCloseTo(route.skin, 9);
 });
 

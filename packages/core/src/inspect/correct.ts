@@ -163,7 +163,8 @@ function placeOn(stage: BenchSteel, found: AsFound, side: Side, u: number): Plac
     stands,
     has,
     t: t > 0.004 ? t : 0,
-    floor: stands - Math.min(Math.max(thick, centre), Math.max(0, has - stage.needed)),
+    // Down to the stage's line a belt may take it anywhere, though nothing is asked for there.
+    floor: stands - Math.min(Math.max(stands, centre, 0), Math.max(0, has - stage.needed)),
     why: thick >= centre ? "thick" : "centre",
   };
 }

@@ -1,16 +1,16 @@
-import { radians } from "../units/angle.ts";
 import type { Route } from "./schema.ts";
 
 /**
  * What a reading of the very edge says about the steel still there: whether what follows can still be done, and what
- * becomes of the finished edge where it cannot. Lengths mm, angles degrees. Source: geometry, the edge is e₀ + 2Δ/cos β.
+ * becomes of the finished edge where it cannot. Lengths mm. Source: geometry, as the stage's own steel has it.
  */
 export interface EdgeRead {
   readonly read: number;
   /** What it should have read at this stage, and will read with nothing left on the faces. */
   readonly planned: number;
   readonly bare: number;
-  readonly angle: number;
+  /** How much thicker the edge is for each millimetre on both faces: 2/cos β on a flat bevel, what it is on others. */
+  readonly perFace: number;
   /** What the finer belts and the hand after this stage must take off each face. */
   readonly needed: number;
 }
@@ -26,11 +26,10 @@ export interface Standing {
   readonly thinner: number;
 }
 
-export function standingAfter({ read, planned, bare, angle, needed }: EdgeRead): Standing {
-  const cos = Math.cos(radians(angle));
-  const left = ((read - bare) * cos) / 2;
+export function standingAfter({ read, planned, bare, perFace, needed }: EdgeRead): Standing {
+  const left = (read - bare) / perFace;
   const short = Math.max(0, needed - left);
-  return { left, toGo: ((read - planned) * cos) / 2, short, thinner: (2 * short) / cos };
+  return { left, toGo: (read - planned) / perFace, short, thinner: short * perFace };
 }
 
 /**

@@ -20,6 +20,8 @@ export interface StageReport {
   readonly id: string;
   readonly kind: StageKind;
   readonly left: Rung["left"];
+  /** What the finer belts, the hand and the oven's skin must still find on each face, mm. */
+  readonly needed: number;
   readonly isBevelled: boolean;
   /** g taken off by the stage. */
   readonly removed: number;
@@ -80,6 +82,7 @@ export function reportOf(blade: Blade, route: Route, shop: Shop, x: number): Rou
       id: rung.id,
       kind: rung.kind,
       left: rung.left,
+      needed: rung.needed,
       isBevelled: rung.isBevelled,
       removed: i === 0 ? 0 : massOf(rungs[i - 1]!.steel.volume - rung.steel.volume, density),
       targets,

@@ -12,6 +12,8 @@ export interface StageTarget {
   readonly flats: number;
   /** The very edge, mm: what to stop at. */
   readonly edge: number;
+  /** How much thicker that edge is for each millimetre on both faces. */
+  readonly edgePerFace: number;
   readonly grindLine: PerSide<number | null>;
   readonly angle: PerSide<number | null>;
 }
@@ -28,8 +30,12 @@ export function placesOf({
   ];
 }
 
+/** What the steel is asked with more of, mm on both faces. */
+const MORE = 0.05;
+
 /** What a caliper or a height gauge should meet when a stage is done, at heel, middle and tip. */
 export function targetsAt({ steel, finished, isBevelled }: StageSteel): StageTarget[] {
+  const thicker = steel.otherwise({ faces: () => MORE });
   return placesOf(finished).map(({ place, u }) => {
     const { x, height, flats, edge, left, right } = steel.station(u);
     const ofBevel = (value: number | null) => (isBevelled ? value : null);
@@ -40,6 +46,7 @@ export function targetsAt({ steel, finished, isBevelled }: StageSteel): StageTar
       height,
       flats,
       edge,
+      edgePerFace: isBevelled ? (thicker.station(u).edge - edge) / MORE : 2,
       grindLine: { left: ofBevel(left.grindLine), right: ofBevel(right.grindLine) },
       angle: { left: ofBevel(left.primaryAngle), right: ofBevel(right.primaryAngle) },
     };

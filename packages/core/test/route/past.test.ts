@@ -25,7 +25,7 @@ describe("a reading of the edge", () => {
       read: edge(0.17),
       planned: edge(0.25),
       bare: edge(0),
-      angle: right.primaryAngle!,
+      perFace: 2 / Math.cos((right.primaryAngle! * Math.PI) / 180),
       needed: 0.05,
     });
     expect(standing.left).toBeCloseTo(0.17, 4);
@@ -38,7 +38,7 @@ describe("a reading of the edge", () => {
       read: 0.44,
       planned: 0.6,
       bare: 0.42,
-      angle: 4,
+      perFace: 2 / Math.cos((4 * Math.PI) / 180),
       needed: 0.05,
     });
     expect(left).toBeCloseTo(0.00998, 4);

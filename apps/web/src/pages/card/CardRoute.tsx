@@ -104,7 +104,7 @@ function Card() {
     if (shown) readings.take(toReading(reading, shown, side));
     if (reading.past && reading.what === "edge" && shown) {
       const now = open.store.getState().route;
-      const { toGo } = standingOf(reading, shown, report, now);
+      const { toGo } = standingOf(reading, shown, report);
       open.put({ route: replanned(now, -toGo) });
     }
     setIsReading(null);
@@ -166,7 +166,7 @@ function Card() {
               `Stop ${showLengthWithUnit(outside, unit)} outside each scribed line. `}
             {facts.words}
           </p>
-          {reading && shown && <p className="font-semibold">{told(reading, shown, report, route, unit)}</p>}
+          {reading && shown && <p className="font-semibold">{told(reading, shown, report, unit)}</p>}
           {ticked && (
             <p className="mt-1 flex items-center gap-4 bg-sheet px-3 py-1" role="status">
               <span className="min-w-0 flex-1">{STAGES[ticked.stage.kind].name} is ticked as done.</span>

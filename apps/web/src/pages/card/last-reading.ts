@@ -1,6 +1,6 @@
 import { type Standing, standingAfter } from "@true-spine/core/route/past.ts";
 import type { RouteReport, StageReport } from "@true-spine/core/route/report.ts";
-import type { Route, TakenReading } from "@true-spine/core/route/schema.ts";
+import type { TakenReading } from "@true-spine/core/route/schema.ts";
 import { type LengthUnit, showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 
 /** Off a face with one light pass of a coarse belt, mm. Starting value. */
@@ -11,7 +11,6 @@ export function told(
   last: TakenReading,
   stage: StageReport,
   report: RouteReport | null,
-  route: Route,
   unit: LengthUnit,
 ): string {
   const say = (mm: number) => showLengthWithUnit(mm, unit);
@@ -24,7 +23,7 @@ export function told(
     const off = line - last.value;
     return `${lead} The line ${off > 0 ? `climbs ${say(off)} more` : `stands ${say(-off)} too high`}.`;
   }
-  const { toGo, left, short, thinner, needed } = standingOf(last, stage, report, route);
+  const { toGo, left, short, thinner, needed } = standingOf(last, stage, report);
   if (toGo > 0.005) {
     return `${lead} Still ${say(toGo)} to go on each face, about ${Math.max(1, Math.ceil(toGo / A_PASS))} passes a side.`;
   }
@@ -44,7 +43,6 @@ export function standingOf(
   last: TakenReading,
   stage: StageReport,
   report: RouteReport | null,
-  route: Route,
 ): Standing & { needed: number } {
   const i = ["heel", "middle", "tip"].indexOf(last.place);
   const planned = stage.targets[i]!;
@@ -52,24 +50,13 @@ export function standingOf(
   const bare = report?.stages.findLast(
     ({ kind, left, isBevelled }) => isBevelled && left.faces === 0 && kind !== "sharpen",
   );
-  const needed = neededAfter(stage, report, route);
-  const angle = planned.angle.right ?? planned.angle.left ?? 0;
+  const { needed } = stage;
   const standing = standingAfter({
     read: last.value,
     planned: planned.edge,
     bare: bare?.targets[i]?.edge ?? 0,
-    angle,
+    perFace: planned.edgePerFace || 2,
     needed,
   });
   return { ...standing, needed };
-}
-
-/** What must still come off each face after a stage whatever is spared: the finer belts, the hand, the oven's skin. */
-function neededAfter(stage: StageReport, report: RouteReport | null, route: Route): number {
-  const kinds = route.stages.map(({ kind }) => kind);
-  const isBefore = (kind: StageReport["kind"]) =>
-    kinds.includes(kind) && kinds.indexOf(stage.kind) < kinds.indexOf(kind);
-  const finish = report?.stages.find(({ kind }) => kind === "finish");
-  if (!finish || !isBefore("finish")) return stage.left.faces;
-  return finish.left.faces + (isBefore("harden") ? route.skin : 0);
 }
