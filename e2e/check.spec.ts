@@ -125,6 +125,31 @@ test("a half-finished blade with hidden faults is read, judged, explained, corre
   await page.request.delete("/api/instruments/bench");
 });
 
+test("a reading typed ten times too large is doubted before anything leans on it, and mended by one key", async ({
+  page,
+}) => {
+  const id = await halfway(page, "A slip");
+  await toBench(page, id);
+  const shown = page.getByText("should show").locator("xpath=following-sibling::span[1]");
+  for (let i = 0; i < 8; i++) {
+    const should = await shown.innerText();
+    await page.keyboard.type(i === 1 ? String(Number((Number(should) * 10).toFixed(1))) : should);
+    await page.keyboard.press("Enter");
+    await expect(count(page)).toHaveText(new RegExp(`^${i + 1} of`));
+  }
+  const doubts = page.getByRole("list", { name: "Doubted readings" });
+  await expect(doubts.getByRole("listitem")).toHaveCount(1);
+  await expect(doubts).toContainText(/ten times too much\?/);
+  await expect(count(page)).toHaveText(/1 doubted/);
+  await expect(page.getByRole("region", { name: "Corrections" })).toHaveCount(0);
+  await page.keyboard.press("w");
+  await expect(doubts).toHaveCount(0);
+  await expect(count(page)).toHaveText(/^8 of \d+ read$/);
+  // What was written down stays among what was struck out.
+  await expect(page.getByText("1 struck out")).toBeVisible();
+  await expect.poll(async () => (await taken(page, id)).length).toBe(9);
+});
+
 test("readings are typed by keys: what is nonsense stays and says why, a repeat is a repeat, struck out it is gone", async ({
   page,
 }) => {

@@ -63,7 +63,7 @@ async function takeSpec(page: Page, path: string): Promise<void> {
   await page.getByRole("button", { name: /^Export:/ }).click();
   const [sheet] = await Promise.all([
     page.waitForEvent("download"),
-    page.getByRole("button", { name: "Take the spec sheet" }).click(),
+    page.getByRole("button", { name: "Export spec sheet", exact: true }).click(),
   ]);
   const bytes = readFileSync(await sheet.path()).toString("base64");
   const reader = (name: string) =>
@@ -134,14 +134,17 @@ try {
   });
   await take("stores", "/stores");
   await take("check", `${FEN_HOOK}/check`, async () => {
-    await page.getByRole("button", { name: "put simulated instruments on the bench" }).click();
+    await page.getByRole("button", { name: "Connect simulated instruments" }).click();
     await page.getByText("simulated hardness tester").waitFor();
-    await page.getByRole("button", { name: "press its button (Enter)" }).waitFor();
+    await page.getByRole("button", { name: "Press its button (Enter)" }).waitFor();
+    // A slip of the hand among them: ten times too much.
+    await page.getByLabel(/^What it reads/).fill("39.8 mm");
+    await page.keyboard.press("Enter");
     const count = page.getByRole("status").filter({ hasText: /of \d+ read/ });
     let last = "";
     for (let i = 0, quiet = 0; i < 1500 && quiet < 10; i++) {
       const now = await count.innerText();
-      quiet = /^(\d+) of \1 /.test(now) ? quiet + 1 : 0;
+      quiet = /^(\d+) of \1 read/.test(now) ? quiet + 1 : 0;
       if (now !== last && quiet === 0) await page.keyboard.press("Enter");
       last = now;
       await page.waitForTimeout(80);
@@ -179,9 +182,9 @@ try {
     await page.waitForTimeout(1500);
   });
   await page.goto("/");
-  await page.getByRole("button", { name: "Dark shop" }).click();
+  await page.getByRole("button", { name: "Dark theme" }).click();
   await take("dark", `${BRACKEN}/grind`);
-  await page.getByRole("button", { name: "Light paper" }).click();
+  await page.getByRole("button", { name: "Light theme" }).click();
   for (const name of readdirSync(kinds)) {
     const file = JSON.parse(readFileSync(new URL(name, kinds), "utf8"));
     await page.request.post("/api/blades", { data: { id: randomUUID(), file } });

@@ -153,6 +153,24 @@ describe("the findings at the foot", () => {
   });
 });
 
+test("what is unlike on purpose is said to be meant, with the reason, and is not told again", () => {
+  const made = bench({ ...knife(), edge: { ...knife().edge, offset: 0.47 } });
+  made.rail.setState({ isTrayOpen: true });
+  made.show(<Tray />);
+  judgeNow(made);
+  press("It is meant so …");
+  press("Keep");
+  expect(screen.getByRole("alert").textContent).toBe("Say why, in a few words.");
+  type("Why it is meant so", "for the right hand alone");
+  press("Keep");
+  const { limits } = made.open.store.getState();
+  expect(limits.meant).toEqual([{ finding: "apex-off-centre", reason: "for the right hand alone" }]);
+  const after = judge(made.file(), undefined, { limits });
+  expect(after.findings.map(({ id }) => id)).not.toContain("apex-off-centre");
+  act(() => made.open.undo());
+  expect(made.open.store.getState().limits.meant).toBeUndefined();
+});
+
 describe("limits of this blade", () => {
   const limits = (blade = { ...knife(), use: "kitchen" } as Blade) => {
     const made = bench(blade);

@@ -163,6 +163,17 @@ export const thicknessSteps: Rule = ({ blade, field, say }) =>
     ];
   });
 
+/** Findings that a maker may say are meant so. */
+export const MAY_BE_MEANT: readonly string[] = [
+  "apex-off-centre",
+  "grind-lines-unlike",
+  "plunges-unlike",
+  "sharpened-late",
+  "thickness-steps",
+  "sides-differ",
+  "tang-short",
+];
+
 export const MEANT_RULES: readonly Rule[] = [
   apexOffCentre,
   linesUnlike,

@@ -1,5 +1,6 @@
 import { type Finding, type Severity, withChanges } from "@true-spine/core/findings/finding.ts";
 import { type FindingGroup, groupFindings } from "@true-spine/core/findings/groups.ts";
+import { MAY_BE_MEANT } from "@true-spine/core/findings/meant.ts";
 import { ChevronDown, ChevronUp } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
@@ -10,6 +11,7 @@ import { useRoute } from "../../work/useWorkRows.ts";
 import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
 import { useWorkJudged, type WorkJudged } from "../../workers/work-judged.ts";
 import { stageToCheck } from "../check/stage.ts";
+import { MeantForm } from "./MeantForm.tsx";
 
 const NONE: readonly Finding[] = [];
 
@@ -234,6 +236,7 @@ function FindingItem({ finding, isConfirmed }: { finding: Finding; isConfirmed: 
             </button>
           )}
         </p>
+        {MAY_BE_MEANT.includes(finding.id) && <MeantForm finding={finding.id} />}
       </div>
       {x && (
         <button
