@@ -139,7 +139,7 @@ test("a reading typed ten times too large is doubted before anything leans on it
   }
   const doubts = page.getByRole("list", { name: "Doubted readings" });
   await expect(doubts.getByRole("listitem")).toHaveCount(1);
-  await expect(doubts).toContainText(/ten times too much\?/);
+  await expect(doubts).toContainText(/typed ten times too large\?/);
   await expect(count(page)).toHaveText(/1 doubted/);
   await expect(page.getByRole("region", { name: "Corrections" })).toHaveCount(0);
   await page.keyboard.press("w");

@@ -72,9 +72,11 @@ async function takeSpec(page: Page, path: string): Promise<void> {
   await drawing.setContent("<canvas></canvas>");
   const picture = await drawing.evaluate(
     async ([library, worker, data]) => {
-      const from = (text: string) => URL.createObjectURL(new Blob([text], { type: "text/javascript" }));
-      const pdfjs = await import(/* @vite-ignore */ from(library!));
-      pdfjs.GlobalWorkerOptions.workerSrc = from(worker!);
+      const [pages, work] = [library!, worker!].map((text) =>
+        URL.createObjectURL(new Blob([text], { type: "text/javascript" })),
+      );
+      const pdfjs = await import(/* @vite-ignore */ pages!);
+      pdfjs.GlobalWorkerOptions.workerSrc = work!;
       const pdf = await pdfjs.getDocument({
         data: Uint8Array.from(atob(data!), (sign) => sign.charCodeAt(0)),
       }).promise;
@@ -141,13 +143,10 @@ try {
     await page.getByLabel(/^What it reads/).fill("39.8 mm");
     await page.keyboard.press("Enter");
     const count = page.getByRole("status").filter({ hasText: /of \d+ read/ });
-    let last = "";
-    for (let i = 0, quiet = 0; i < 1500 && quiet < 10; i++) {
-      const now = await count.innerText();
-      quiet = /^(\d+) of \1 read/.test(now) ? quiet + 1 : 0;
-      if (now !== last && quiet === 0) await page.keyboard.press("Enter");
-      last = now;
-      await page.waitForTimeout(80);
+    for (let i = 0, quiet = 0; i < 400 && quiet < 5; i++) {
+      quiet = /^(\d+) of \1 read/.test(await count.innerText()) ? quiet + 1 : 0;
+      if (quiet === 0) await page.keyboard.press("Enter");
+      await page.waitForTimeout(250);
     }
     await page.request.delete("/api/instruments/bench");
     await page.getByRole("button", { name: /^Edge is/ }).click();

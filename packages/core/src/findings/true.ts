@@ -322,9 +322,7 @@ const doubted: WorkRule = ({ doubts, say }) =>
       "watch",
       where,
       doubtWords(doubt, say),
-      doubt.instead === null
-        ? "Read it again: the same once more, and it is believed. Until then nothing leans on it."
-        : "Read it again, or mend it. Until then nothing leans on it.",
+      adviceOn(doubt),
       "each reading held to what all the others say; the slips: common practice",
     );
   });
@@ -334,13 +332,13 @@ function whereOf({ side, x }: Spot): Finding["where"] {
 }
 
 const SLIP_WORDS: Readonly<Record<Slip, string>> = {
-  "ten-times": "ten times too much",
-  "a-tenth": "a tenth of it",
-  "hundred-times": "without its point",
-  "a-hundredth": "a hundredth of it",
-  "in-thousandths": "in thousandths",
-  "in-inches": "in inches",
-  "in-millimetres": "in millimetres",
+  "ten-times": "typed ten times too large",
+  "a-tenth": "typed as a tenth of it",
+  "hundred-times": "typed without its point",
+  "a-hundredth": "typed as a hundredth of it",
+  "in-thousandths": "written in thousandths",
+  "in-inches": "written in inches",
+  "in-millimetres": "written in millimetres",
   "digits-swapped": "with its digits swapped",
   "other-sign": "with the other sign",
   "other-side": "from the other side",
@@ -355,6 +353,13 @@ const ROUND_WORDS: Readonly<Record<RoundDoubt, (of: string | null) => string>> =
   blade: () => "Hardly any of this fits the blade, or itself: is it another blade's?",
 };
 
+function adviceOn({ slip, instead }: Doubt): string {
+  if (slip in ROUND_WORDS) return "Settle that first: until then nothing leans on this round.";
+  return instead === null
+    ? "Read it again: the same once more, and it is believed. Until then nothing leans on it."
+    : "Read it again, or mend it. Until then nothing leans on it.";
+}
+
 /** A doubt in a sentence. */
 export function doubtWords({ slip, readings, instead, of }: Doubt, say: Speech): string {
   if (slip in ROUND_WORDS) return ROUND_WORDS[slip as RoundDoubt](of);
@@ -362,9 +367,9 @@ export function doubtWords({ slip, readings, instead, of }: Doubt, say: Speech):
   const { name, unit } = QUANTITY[reading.what];
   const figure = (value: number) => (unit === "mm" ? say.length(value) : `${value.toFixed(1)}${unit}`);
   const side = reading.side ? `, ${reading.side}` : "";
-  const lead = `${name}${side}: ${figure(reading.value)}`;
-  if (slip === "unlike") return `${lead} is like nothing that was read around it.`;
-  return `${lead}? ${figure(instead ?? 0)} ${SLIP_WORDS[slip as Slip]}?`;
+  const lead = `${name}${side ? `${side},` : ""} reads ${figure(reading.value)}`;
+  if (slip === "unlike") return `${lead}, like nothing that was read around it.`;
+  return `${lead}. Is it ${figure(instead ?? 0)}, ${SLIP_WORDS[slip as Slip]}?`;
 }
 
 const RULES: readonly WorkRule[] = [

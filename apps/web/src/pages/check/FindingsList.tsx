@@ -42,7 +42,7 @@ export function FindingsList({ report, stage }: { report: BenchReport; stage: st
   const isLet = (finding: Finding) => accepted.some((one) => one.finding === finding.id);
   return (
     <section aria-label="Is the work true">
-      {!isRead && (
+      {!isRead && findings.length === 0 && (
         <p className="py-2 text-sm text-faint">
           Nothing is read yet. Go round in the order of the list: type and Enter, or press the instrument.
         </p>
