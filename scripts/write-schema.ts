@@ -1,5 +1,5 @@
 import { writeFileSync } from "node:fs";
-import { SCHEMAS } from "../packages/core/src/document/documents.ts";
+import { SCHEMAS } from "../packages/core/src/registry/documents.ts";
 
 /** Writes the published JSON Schemas from the definitions that the code is typed by. */
 for (const [name, schema] of Object.entries(SCHEMAS)) {

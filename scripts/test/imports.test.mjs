@@ -42,4 +42,28 @@ describe("imports", () => {
     });
     expect(against).toEqual([]);
   });
+
+  test("run one way between the core's folders, from the registry above all down to the units", () => {
+    const stream = [
+      ["record"],
+      ["registry", "evaluate"],
+      ["design", "work"],
+      ["findings"],
+      ["inspect"],
+      ["route"],
+      ["handle", "shop"],
+      ["grind", "edge", "abrasive"],
+      ["blade", "photo"],
+      ["document", "steel", "units"],
+    ];
+    const level = new Map(stream.flatMap((names, at) => names.map((name) => [name, at])));
+    const folderOf = (file) => /^packages\/core\/src\/([a-z]+)\//.exec(file)?.[1];
+    const within = arrows
+      .map(([from, to]) => [from, to, folderOf(from), folderOf(to)])
+      .filter(([, , a, b]) => a && b && a !== b);
+    expect(new Set(within.flatMap(([, , a, b]) => [a, b]))).toEqual(new Set(level.keys()));
+    expect(
+      within.filter(([, , a, b]) => level.get(a) >= level.get(b)).map(([from, to]) => [from, to]),
+    ).toEqual([]);
+  });
 });

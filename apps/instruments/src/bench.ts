@@ -1,9 +1,9 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import type { StandingDocument, TakenWork } from "@true-spine/core/contract.ts";
-import { type Instrument, USUAL_INSTRUMENTS } from "@true-spine/core/inspect/instrument.ts";
-import { instrumentsOf } from "@true-spine/core/inspect/instruments.ts";
 import type { Held } from "@true-spine/core/inspect/wire.ts";
+import type { StandingDocument, TakenWork } from "@true-spine/core/registry/contract.ts";
 import { stageSteel } from "@true-spine/core/route/ladder.ts";
+import { type Instrument, USUAL_INSTRUMENTS } from "@true-spine/core/shop/instrument.ts";
+import { instrumentsOf } from "@true-spine/core/shop/instruments.ts";
 import { type Shop, USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
 import { checkWithWork } from "@true-spine/core/work/joined.ts";
 import { measure } from "./measure.ts";

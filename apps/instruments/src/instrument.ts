@@ -1,8 +1,8 @@
 import { connect, type Socket } from "node:net";
 import { parseArgs } from "node:util";
-import type { InstrumentKind } from "@true-spine/core/inspect/instrument.ts";
 import { QUANTITY } from "@true-spine/core/inspect/quantity.ts";
 import { atInstrument, type Behaviour, type Held, type WireUnit } from "@true-spine/core/inspect/wire.ts";
+import type { InstrumentKind } from "@true-spine/core/shop/instrument.ts";
 import { HiddenBench } from "./bench.ts";
 import { randomFrom, seedOf } from "./random.ts";
 

@@ -1,6 +1,6 @@
-import type { Instrument } from "@true-spine/core/inspect/instrument.ts";
 import { QUANTITY } from "@true-spine/core/inspect/quantity.ts";
 import type { Spot } from "@true-spine/core/inspect/schema.ts";
+import type { Instrument } from "@true-spine/core/shop/instrument.ts";
 import type { Piece } from "./piece.ts";
 import type { Random } from "./random.ts";
 

@@ -1,8 +1,8 @@
 import type { PatternKey } from "@true-spine/core/inspect/faults/fault.ts";
 import { diagnose } from "@true-spine/core/inspect/fit.ts";
-import { USUAL_INSTRUMENTS } from "@true-spine/core/inspect/instrument.ts";
 import { potentialSpots, readingPlan } from "@true-spine/core/inspect/plan.ts";
 import type { StageKind } from "@true-spine/core/route/schema.ts";
+import { USUAL_INSTRUMENTS } from "@true-spine/core/shop/instrument.ts";
 import { afterAll, describe, expect, test } from "vitest";
 import type { Fault } from "../src/piece.ts";
 import type { Random } from "../src/random.ts";

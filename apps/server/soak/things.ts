@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { DOCUMENT_KINDS, NO_DOCUMENTS } from "@true-spine/core/document/documents.ts";
+import { DOCUMENT_KINDS, NO_DOCUMENTS } from "@true-spine/core/registry/documents.ts";
 import { USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
 import { bladeNamed, type Stand } from "./stand.ts";
 

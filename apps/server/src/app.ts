@@ -1,6 +1,6 @@
 import type { HttpBindings } from "@hono/node-server";
 import { serveStatic } from "@hono/node-server/serve-static";
-import { SCHEMAS } from "@true-spine/core/document/documents.ts";
+import { SCHEMAS } from "@true-spine/core/registry/documents.ts";
 import { Hono } from "hono";
 import { bodyLimit } from "hono/body-limit";
 import { secureHeaders } from "hono/secure-headers";

@@ -1,13 +1,6 @@
 import { type Static, type TSchema, Type } from "@sinclair/typebox";
 import { parseBlade } from "@true-spine/core/blade/parse.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import { BLADE_STATES } from "@true-spine/core/contract.ts";
-import {
-  DOCUMENT_KINDS,
-  type DocumentKind,
-  type Documents,
-  parseDocument,
-} from "@true-spine/core/document/documents.ts";
 import { faultsOf } from "@true-spine/core/document/explain.ts";
 import { PRINTABLE } from "@true-spine/core/document/printable.ts";
 import { validatorOf } from "@true-spine/core/document/validator.ts";
@@ -15,6 +8,13 @@ import { parseReading } from "@true-spine/core/inspect/parse.ts";
 import { parseRun, type Run } from "@true-spine/core/inspect/run-schema.ts";
 import { type Reading, SpotSchema } from "@true-spine/core/inspect/schema.ts";
 import { BEHAVIOURS } from "@true-spine/core/inspect/wire.ts";
+import { BLADE_STATES } from "@true-spine/core/registry/contract.ts";
+import {
+  DOCUMENT_KINDS,
+  type DocumentKind,
+  type Documents,
+  parseDocument,
+} from "@true-spine/core/registry/documents.ts";
 import { STAGE_KINDS } from "@true-spine/core/route/schema.ts";
 import { parseShop } from "@true-spine/core/shop/parse.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";

@@ -1,4 +1,4 @@
-import { DOCUMENT_KINDS, type DocumentKind } from "@true-spine/core/document/documents.ts";
+import { DOCUMENT_KINDS, type DocumentKind } from "@true-spine/core/registry/documents.ts";
 import type { Context } from "hono";
 import { type BodyName, type BodyOf, isUuid } from "./bodies.ts";
 import type { Judging } from "./judging/judging.ts";

@@ -4,8 +4,8 @@ import { massOf, solidBetween } from "@true-spine/core/blade/mass.ts";
 import { ringPoints } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { stationAt } from "@true-spine/core/blade/station.ts";
-import type { Summary } from "@true-spine/core/contract.ts";
 import { type Beside, judge } from "@true-spine/core/findings/judge.ts";
+import type { Summary } from "@true-spine/core/registry/contract.ts";
 import { densityOf } from "@true-spine/core/steel/steels.ts";
 
 /** What the rack shows of a checked blade. */

@@ -1,7 +1,7 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render } from "@testing-library/react";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import type { Documents } from "@true-spine/core/document/documents.ts";
+import type { Documents } from "@true-spine/core/registry/documents.ts";
 import type { ReactNode } from "react";
 import { MemoryRouter, useLocation } from "react-router";
 import { createStore } from "zustand";

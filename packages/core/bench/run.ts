@@ -7,7 +7,7 @@ import { meshOf } from "../src/blade/mesh.ts";
 import { parseBlade } from "../src/blade/parse.ts";
 import type { Blade } from "../src/blade/schema.ts";
 import { stationAt } from "../src/blade/station.ts";
-import { wholeBlade } from "../src/evaluation.ts";
+import { wholeBlade } from "../src/evaluate/evaluation.ts";
 import { judge } from "../src/findings/judge.ts";
 import { fittedVolume, gridVolume, maskFor } from "./grid.ts";
 import { withTwiceTheNodes } from "./nodes.ts";

@@ -2,7 +2,7 @@ import { type Field, thicknessAt } from "../src/blade/field.ts";
 import { parseBlade } from "../src/blade/parse.ts";
 import type { Blade } from "../src/blade/schema.ts";
 import { stationAt } from "../src/blade/station.ts";
-import { evaluate, stationFigures, wholeBlade } from "../src/evaluation.ts";
+import { evaluate, stationFigures, wholeBlade } from "../src/evaluate/evaluation.ts";
 import { judge } from "../src/findings/judge.ts";
 import { randomBlade, seeded } from "./random-blade.ts";
 

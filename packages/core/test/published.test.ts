@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { expect, test } from "vitest";
-import { SCHEMAS } from "../src/document/documents.ts";
+import { SCHEMAS } from "../src/registry/documents.ts";
 
 test.each(Object.entries(SCHEMAS))(
   "the published schema of the %s is the one that the code is typed by",

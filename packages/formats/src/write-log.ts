@@ -1,4 +1,4 @@
-import type { LogEntry } from "@true-spine/core/inspect/log.ts";
+import type { LogEntry } from "@true-spine/core/record/log.ts";
 import papaparse from "papaparse";
 
 /** A blade's log as CSV, newest first. */

@@ -1,5 +1,5 @@
-import type { RunReadings } from "@true-spine/core/contract.ts";
-import type { RunReport } from "@true-spine/core/inspect/run-report.ts";
+import type { RunReport } from "@true-spine/core/record/run-report.ts";
+import type { RunReadings } from "@true-spine/core/registry/contract.ts";
 import papaparse from "papaparse";
 
 /** A run's batch sheet as CSV: a line for each blade in the order they were made, a column for each place; then what is wanted. */

@@ -2,7 +2,7 @@ import { compileField } from "@true-spine/core/blade/field.ts";
 import { drawnLines, type Line } from "@true-spine/core/blade/lines.ts";
 import { ringPoints } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import type { Spec } from "@true-spine/core/inspect/spec.ts";
+import type { Spec } from "@true-spine/core/record/spec.ts";
 import { type LengthUnit, showLength } from "@true-spine/core/units/length.ts";
 import { type PDFFont, type PDFPage, rgb } from "pdf-lib";
 import { openPdf } from "./open-pdf.ts";

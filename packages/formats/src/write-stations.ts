@@ -1,7 +1,7 @@
 import { compileField } from "@true-spine/core/blade/field.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { stationAt } from "@true-spine/core/blade/station.ts";
-import { stationFigures } from "@true-spine/core/evaluation.ts";
+import { stationFigures } from "@true-spine/core/evaluate/evaluation.ts";
 import papaparse from "papaparse";
 
 const PLACES = 20;

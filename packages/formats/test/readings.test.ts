@@ -1,7 +1,7 @@
-import type { RunReadings } from "@true-spine/core/contract.ts";
-import { runReport } from "@true-spine/core/inspect/run-report.ts";
 import { NO_CHECK, type Reading } from "@true-spine/core/inspect/schema.ts";
-import { specOf } from "@true-spine/core/inspect/spec.ts";
+import { runReport } from "@true-spine/core/record/run-report.ts";
+import { specOf } from "@true-spine/core/record/spec.ts";
+import type { RunReadings } from "@true-spine/core/registry/contract.ts";
 import { firstRoute } from "@true-spine/core/route/first.ts";
 import { USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
 import fc from "fast-check";

@@ -1,5 +1,5 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import type { BladeState } from "@true-spine/core/contract.ts";
+import type { BladeState } from "@true-spine/core/registry/contract.ts";
 
 /**
  * The demo workshop: two people in a converted boat shed on a made-up estuary, who make a few dozen knives a

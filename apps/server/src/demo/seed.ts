@@ -1,6 +1,6 @@
-import type { BladeState } from "@true-spine/core/contract.ts";
-import { firstHandle } from "@true-spine/core/handle/first.ts";
+import { firstHandle } from "@true-spine/core/design/first-handle.ts";
 import { NO_CHECK } from "@true-spine/core/inspect/schema.ts";
+import type { BladeState } from "@true-spine/core/registry/contract.ts";
 import { firstRoute } from "@true-spine/core/route/first.ts";
 import type { Stage } from "@true-spine/core/route/schema.ts";
 import { sql } from "drizzle-orm";

@@ -1,5 +1,4 @@
 import { type AddressInfo, createServer, type Server, type Socket } from "node:net";
-import type { InstrumentKind } from "@true-spine/core/inspect/instrument.ts";
 import {
   type BenchEvent,
   fromInstrument,
@@ -9,6 +8,7 @@ import {
   toInstrument,
   type WireUnit,
 } from "@true-spine/core/inspect/wire.ts";
+import type { InstrumentKind } from "@true-spine/core/shop/instrument.ts";
 import type { Logger } from "pino";
 import { Hearing } from "./hearing.ts";
 

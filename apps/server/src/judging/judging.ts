@@ -1,7 +1,7 @@
 import { fileURLToPath } from "node:url";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import type { Summary } from "@true-spine/core/contract.ts";
 import type { Beside } from "@true-spine/core/findings/judge.ts";
+import type { Summary } from "@true-spine/core/registry/contract.ts";
 import { Tinypool } from "tinypool";
 import type { BodyName, BodyOf } from "../bodies.ts";
 import { away, Problem } from "../problem.ts";

@@ -1,6 +1,6 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import type { Summary } from "@true-spine/core/contract.ts";
 import type { Beside } from "@true-spine/core/findings/judge.ts";
+import type { Summary } from "@true-spine/core/registry/contract.ts";
 import { BODIES, type BodyName } from "../bodies.ts";
 import { Problem } from "../problem.ts";
 import { summaryOf } from "../summary.ts";

@@ -7,7 +7,7 @@ import type {
   BladeWithFile,
   DeletedRow,
   RevisionRow,
-} from "@true-spine/core/contract.ts";
+} from "@true-spine/core/registry/contract.ts";
 import { and, desc, eq, gt, ilike, isNotNull, isNull, or, sql } from "drizzle-orm";
 import { type Database, inTransaction } from "../database.ts";
 import { notFound, Problem } from "../problem.ts";

@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from "node:util";
-import type { DocumentState, StandingDocument } from "@true-spine/core/contract.ts";
-import { DOCUMENT_KINDS, type DocumentKind, type Documents } from "@true-spine/core/document/documents.ts";
 import type { Beside } from "@true-spine/core/findings/judge.ts";
+import type { DocumentState, StandingDocument } from "@true-spine/core/registry/contract.ts";
+import { DOCUMENT_KINDS, type DocumentKind, type Documents } from "@true-spine/core/registry/documents.ts";
 import { type RemovedStage, removedStages } from "@true-spine/core/route/removed.ts";
 import type { Stage } from "@true-spine/core/route/schema.ts";
 import { and, desc, eq, gt, lte, or, sql } from "drizzle-orm";

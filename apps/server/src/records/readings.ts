@@ -1,6 +1,6 @@
-import type { TakenReadings } from "@true-spine/core/contract.ts";
 import type { Reading } from "@true-spine/core/inspect/schema.ts";
 import { spotKey } from "@true-spine/core/inspect/schema.ts";
+import type { TakenReadings } from "@true-spine/core/registry/contract.ts";
 import { and, asc, eq, inArray, isNotNull, isNull } from "drizzle-orm";
 import { type Database, inTransaction } from "../database.ts";
 import { Problem } from "../problem.ts";

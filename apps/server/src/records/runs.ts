@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
-import type { DeletedRow, RunReadings, RunRow } from "@true-spine/core/contract.ts";
 import type { Run } from "@true-spine/core/inspect/run-schema.ts";
 import { spotKey } from "@true-spine/core/inspect/schema.ts";
+import type { DeletedRow, RunReadings, RunRow } from "@true-spine/core/registry/contract.ts";
 import { and, desc, eq, gt, inArray, isNotNull, isNull, sql } from "drizzle-orm";
 import { type Database, inTransaction, type Transaction } from "../database.ts";
 import { notFound, Problem } from "../problem.ts";

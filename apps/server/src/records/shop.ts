@@ -1,4 +1,4 @@
-import type { StandingShop } from "@true-spine/core/contract.ts";
+import type { StandingShop } from "@true-spine/core/registry/contract.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
 import { desc, eq, sql } from "drizzle-orm";
 import { type Database, inTransaction, type Transaction } from "../database.ts";

@@ -1,4 +1,4 @@
-import type { TakenWork } from "@true-spine/core/contract.ts";
+import type { TakenWork } from "@true-spine/core/registry/contract.ts";
 import type { WorkRow } from "@true-spine/core/work/schema.ts";
 import { and, asc, eq, inArray, isNotNull, isNull } from "drizzle-orm";
 import { type Database, inTransaction } from "../database.ts";

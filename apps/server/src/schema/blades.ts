@@ -1,6 +1,6 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import type { BladeState, Summary } from "@true-spine/core/contract.ts";
-import type { DocumentKind, Documents } from "@true-spine/core/document/documents.ts";
+import type { BladeState, Summary } from "@true-spine/core/registry/contract.ts";
+import type { DocumentKind, Documents } from "@true-spine/core/registry/documents.ts";
 import { sql } from "drizzle-orm";
 import {
   check,

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import type { OtherBlade } from "@true-spine/core/findings/judged.ts";
 import type {
   BladeRow,
   BladeState,
@@ -7,9 +8,8 @@ import type {
   DeletedRow,
   RevisionRow,
   StandingDocument,
-} from "@true-spine/core/contract.ts";
-import type { DocumentKind, Documents } from "@true-spine/core/document/documents.ts";
-import type { OtherBlade } from "@true-spine/core/findings/judged.ts";
+} from "@true-spine/core/registry/contract.ts";
+import type { DocumentKind, Documents } from "@true-spine/core/registry/documents.ts";
 import type { RemovedStage } from "@true-spine/core/route/removed.ts";
 import { send } from "./client.ts";
 

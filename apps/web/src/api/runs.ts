@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import type { DeletedRow, RunReadings, RunRow } from "@true-spine/core/contract.ts";
 import type { Run } from "@true-spine/core/inspect/run-schema.ts";
+import type { DeletedRow, RunReadings, RunRow } from "@true-spine/core/registry/contract.ts";
 import { newId } from "../saving/id.ts";
 import { send } from "./client.ts";
 

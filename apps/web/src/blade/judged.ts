@@ -1,5 +1,5 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import type { Evaluation } from "@true-spine/core/evaluation.ts";
+import type { Evaluation } from "@true-spine/core/evaluate/evaluation.ts";
 import type { Finding, NotJudged } from "@true-spine/core/findings/finding.ts";
 import type { Balance } from "@true-spine/core/handle/balance.ts";
 

@@ -1,4 +1,4 @@
-import type { DocumentKind } from "@true-spine/core/document/documents.ts";
+import type { DocumentKind } from "@true-spine/core/registry/documents.ts";
 
 const NAMES: Readonly<Record<"blade" | DocumentKind, string>> = {
   blade: "The blade",

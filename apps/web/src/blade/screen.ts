@@ -1,8 +1,8 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { ChainName } from "@true-spine/core/design/nodes.ts";
-import type { DocumentKind, Documents } from "@true-spine/core/document/documents.ts";
 import { purposeWithin } from "@true-spine/core/findings/limits.ts";
 import { type Purpose, purposeOf } from "@true-spine/core/findings/purposes.ts";
+import type { DocumentKind, Documents } from "@true-spine/core/registry/documents.ts";
 import { createContext, useContext, useMemo } from "react";
 import { type StoreApi, useStore } from "zustand";
 import type { View } from "../rail/zoom.ts";

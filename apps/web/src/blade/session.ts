@@ -1,12 +1,12 @@
 import { parseBlade } from "@true-spine/core/blade/parse.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import type { BladeWithFile } from "@true-spine/core/contract.ts";
+import type { BladeWithFile } from "@true-spine/core/registry/contract.ts";
 import {
   DOCUMENT_KINDS,
   type DocumentKind,
   type Documents,
   parseDocument,
-} from "@true-spine/core/document/documents.ts";
+} from "@true-spine/core/registry/documents.ts";
 import { createStore, type StoreApi } from "zustand";
 import { readBlade, readDocument, saveBlade, saveDocument } from "../api/blades.ts";
 import { fetchReadings, type KeptReadings, keepReadings } from "../readings/kept.ts";

@@ -1,14 +1,14 @@
 import { replaceEqualDeep } from "@tanstack/react-query";
 import { parseBlade } from "@true-spine/core/blade/parse.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import type { Fault } from "@true-spine/core/document/fault.ts";
 import {
   DOCUMENT_KINDS,
   type DocumentKind,
   type Documents,
   NO_DOCUMENTS,
   parseDocument,
-} from "@true-spine/core/document/documents.ts";
-import type { Fault } from "@true-spine/core/document/fault.ts";
+} from "@true-spine/core/registry/documents.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { type TemporalState, temporal } from "zundo";
 import { createStore, type StoreApi } from "zustand";

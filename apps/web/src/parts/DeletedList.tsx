@@ -1,4 +1,4 @@
-import type { DeletedRow } from "@true-spine/core/contract.ts";
+import type { DeletedRow } from "@true-spine/core/registry/contract.ts";
 import { useState } from "react";
 import { whyOf } from "../api/client.ts";
 import { useNotices } from "./Notices.tsx";

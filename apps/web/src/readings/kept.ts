@@ -1,6 +1,6 @@
-import type { TakenReadings } from "@true-spine/core/contract.ts";
 import { parseReading } from "@true-spine/core/inspect/parse.ts";
 import type { Reading } from "@true-spine/core/inspect/schema.ts";
+import type { TakenReadings } from "@true-spine/core/registry/contract.ts";
 import { send } from "../api/client.ts";
 import { type KeptRows, keepRows, type RowKind } from "../saving/kept-rows.ts";
 

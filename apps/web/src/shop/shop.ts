@@ -1,4 +1,4 @@
-import type { StandingShop } from "@true-spine/core/contract.ts";
+import type { StandingShop } from "@true-spine/core/registry/contract.ts";
 import { parseShop } from "@true-spine/core/shop/parse.ts";
 import { type Shop, USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
 import { useEffect } from "react";

@@ -1,4 +1,4 @@
-import type { TakenWork } from "@true-spine/core/contract.ts";
+import type { TakenWork } from "@true-spine/core/registry/contract.ts";
 import { parseWorkRow, type WorkRow } from "@true-spine/core/work/schema.ts";
 import { send } from "../api/client.ts";
 import { type KeptRows, keepRows, type RowKind } from "../saving/kept-rows.ts";

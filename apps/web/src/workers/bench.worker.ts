@@ -1,12 +1,12 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import type { RunReadings } from "@true-spine/core/contract.ts";
 import { type Offer, stillInIt } from "@true-spine/core/design/still-in-it.ts";
 import { type BenchReport, benchReport } from "@true-spine/core/findings/bench-report.ts";
 import { type Asked, benchOf } from "@true-spine/core/inspect/bench.ts";
 import { inHandOrder, potentialSpots, spotsNear } from "@true-spine/core/inspect/plan.ts";
-import { type RunReport, runReport } from "@true-spine/core/inspect/run-report.ts";
 import { type Spot, spotKey, spotOf } from "@true-spine/core/inspect/schema.ts";
 import { benchSteel, targetAt } from "@true-spine/core/inspect/target.ts";
+import { type RunReport, runReport } from "@true-spine/core/record/run-report.ts";
+import type { RunReadings } from "@true-spine/core/registry/contract.ts";
 import { reportOf } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";

@@ -3,7 +3,7 @@ import { compileField } from "@true-spine/core/blade/field.ts";
 import { meshOf } from "@true-spine/core/blade/mesh.ts";
 import { compileRing } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import { type Spec, specOf } from "@true-spine/core/inspect/spec.ts";
+import { type Spec, specOf } from "@true-spine/core/record/spec.ts";
 import { reportOf } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";

@@ -1,6 +1,6 @@
 import { compileField } from "@true-spine/core/blade/field.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import { wholeBlade } from "@true-spine/core/evaluation.ts";
+import { wholeBlade } from "@true-spine/core/evaluate/evaluation.ts";
 import type { Finding } from "@true-spine/core/findings/finding.ts";
 import { type Beside, confirmRemedies, judge } from "@true-spine/core/findings/judge.ts";
 import { balanceOf } from "@true-spine/core/handle/balance.ts";

@@ -1,7 +1,7 @@
 import { act, cleanup, fireEvent, screen, within } from "@testing-library/react";
 import { compileField } from "@true-spine/core/blade/field.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import { wholeBlade } from "@true-spine/core/evaluation.ts";
+import { wholeBlade } from "@true-spine/core/evaluate/evaluation.ts";
 import { confirmRemedies, judge } from "@true-spine/core/findings/judge.ts";
 import { NO_LIMITS } from "@true-spine/core/findings/limits.ts";
 import { balanceOf } from "@true-spine/core/handle/balance.ts";

@@ -1,6 +1,6 @@
+import { bladeLength, handleLength, heelHeight, straightUntil, tipDrop } from "../blade/measure.ts";
 import { compileRing, type Ring, spansAt } from "../blade/outline.ts";
 import type { Blade, OutlineNode } from "../blade/schema.ts";
-import { bladeLength, handleLength, heelHeight, straightUntil, tipDrop } from "./measure.ts";
 
 /**
  * Driving dimensions: one of the blade's chief measures set, the rest kept. Each changes a copy of a sound blade in

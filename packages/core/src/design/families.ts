@@ -1,4 +1,14 @@
 import {
+  bladeLength,
+  crownOf,
+  dipBelowChord,
+  heelHeight,
+  heelOf,
+  heightAt,
+  straightUntil,
+  tipDrop,
+} from "../blade/measure.ts";
+import {
   bellied,
   belliedEdge,
   bellyAt,
@@ -18,16 +28,6 @@ import {
   tangFrom,
   type Values,
 } from "./family.ts";
-import {
-  bladeLength,
-  crownOf,
-  dipBelowChord,
-  heelHeight,
-  heelOf,
-  heightAt,
-  straightUntil,
-  tipDrop,
-} from "./measure.ts";
 
 /**
  * Outline families of the trade, each drawn from a few dimensions. A dimension can be read back off the outline

@@ -1,6 +1,6 @@
+import { bladeLength, handleLength, heelHeight, straightUntil, tipDrop } from "../blade/measure.ts";
 import type { Ring } from "../blade/outline.ts";
 import type { Outline, OutlineNode } from "../blade/schema.ts";
-import { bladeLength, handleLength, heelHeight, straightUntil, tipDrop } from "./measure.ts";
 
 /** What outline families are made of: dimensions that can be read back, and the pieces that several share. */
 export interface Dimension {

@@ -1,4 +1,5 @@
 import { compileField } from "../blade/field.ts";
+import { bladeLength, handleLength, heelHeight } from "../blade/measure.ts";
 import { compileRing } from "../blade/outline.ts";
 import { parseBlade } from "../blade/parse.ts";
 import { type Bevel, type Blade, bevelOn, type Hole, type Outline, type Plunge } from "../blade/schema.ts";
@@ -10,8 +11,6 @@ import { atan } from "../units/angle.ts";
 import type { LengthUnit } from "../units/length.ts";
 import { FAMILIES, valuesOf } from "./families.ts";
 import { type Family, type Tang, tangHeight, type Values } from "./family.ts";
-
-import { bladeLength, handleLength, heelHeight } from "./measure.ts";
 
 /** How a first blade may be ground. */
 export const GRINDS = ["full flat", "saber", "hollow", "convex", "zero bevel", "chisel"] as const;

@@ -1,4 +1,4 @@
-import type { Instrument } from "./instrument.ts";
+import type { Instrument } from "../shop/instrument.ts";
 import { QUANTITY } from "./quantity.ts";
 import { expectedReading } from "./reader.ts";
 import type { Reading, Spot } from "./schema.ts";

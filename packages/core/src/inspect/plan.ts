@@ -1,9 +1,9 @@
 import { firstAtX } from "../blade/chain.ts";
 import { bevelOn, SIDES, type Side } from "../blade/schema.ts";
+import type { Instrument } from "../shop/instrument.ts";
 import type { Shape } from "./faults/fault.ts";
 import { shapesFor } from "./faults/known.ts";
 import { instrumentFor } from "./figure.ts";
-import type { Instrument } from "./instrument.ts";
 import { QUANTITIES, QUANTITY, type Quantity } from "./quantity.ts";
 import { type Spot, spotKey } from "./schema.ts";
 import { clearSpan, placeOf } from "./span.ts";

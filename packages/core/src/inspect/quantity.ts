@@ -1,4 +1,4 @@
-import type { InstrumentKind } from "./instrument.ts";
+import type { InstrumentKind } from "../shop/instrument.ts";
 
 /**
  * What can be read on a blade at its bench. Each is one figure at one place, with one usual instrument. Lengths mm, angles

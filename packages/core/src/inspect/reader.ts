@@ -2,8 +2,8 @@ import { bevelOn, type Side } from "../blade/schema.ts";
 import { type Station, thicknessAlong } from "../blade/station.ts";
 import type { StageSteel } from "../route/ladder.ts";
 import type { Steel } from "../route/steel.ts";
+import type { Instrument } from "../shop/instrument.ts";
 import { atan } from "../units/angle.ts";
-import type { Instrument } from "./instrument.ts";
 import type { Spot } from "./schema.ts";
 
 /** What is known of an instrument that moves what it shows. */

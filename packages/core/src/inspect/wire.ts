@@ -1,5 +1,5 @@
 import { STAGE_KINDS, type StageKind } from "../route/schema.ts";
-import { INSTRUMENT_KINDS, type InstrumentKind } from "./instrument.ts";
+import { INSTRUMENT_KINDS, type InstrumentKind } from "../shop/instrument.ts";
 import { QUANTITIES, type Quantity } from "./quantity.ts";
 import type { Spot } from "./schema.ts";
 

@@ -5,8 +5,8 @@ import { LARGEST_STEP, USUAL } from "../abrasive/sequence.ts";
 import { USUAL_STORE } from "../abrasive/usual-store.ts";
 import { PRINTABLE } from "../document/printable.ts";
 import { SetupSchema } from "../grind/setups.ts";
-import { InstrumentSchema } from "../inspect/instrument.ts";
 import { GrinderSchema } from "./grinders.ts";
+import { InstrumentSchema } from "./instrument.ts";
 
 /** The shop document, `true-spine/shop` version 1: what is on hand, and what an hour is reckoned at. */
 const only = { additionalProperties: false } as const;

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "vitest";
 import type { Blade } from "../../src/blade/schema.ts";
+import { firstHandle } from "../../src/design/first-handle.ts";
 import { judgePlan } from "../../src/findings/plan.ts";
-import { firstHandle } from "../../src/handle/first.ts";
 import { firstRoute } from "../../src/route/first.ts";
 import { reportOf } from "../../src/route/report.ts";
 import type { Route } from "../../src/route/schema.ts";

@@ -5,8 +5,6 @@ import { stillInIt } from "../../src/design/still-in-it.ts";
 import { benchReport } from "../../src/findings/bench-report.ts";
 import { benchOf } from "../../src/inspect/bench.ts";
 import { figureOf, verdictOf } from "../../src/inspect/figure.ts";
-import { type Instrument, USUAL_INSTRUMENTS } from "../../src/inspect/instrument.ts";
-import { instrumentsOf } from "../../src/inspect/instruments.ts";
 import { inHandOrder, potentialSpots, readingPlan, spotsNear, withPlaces } from "../../src/inspect/plan.ts";
 import { steelAt as readAt } from "../../src/inspect/reader.ts";
 import { NO_CHECK, type Reading, type Spot, spotKey } from "../../src/inspect/schema.ts";
@@ -15,6 +13,8 @@ import { firstRoute } from "../../src/route/first.ts";
 import { ladderOf } from "../../src/route/ladder.ts";
 import type { StageKind } from "../../src/route/schema.ts";
 import { targetsAt } from "../../src/route/targets.ts";
+import { type Instrument, USUAL_INSTRUMENTS } from "../../src/shop/instrument.ts";
+import { instrumentsOf } from "../../src/shop/instruments.ts";
 import { USUAL_SHOP } from "../../src/shop/schema.ts";
 import { example } from "../examples.ts";
 

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "vitest";
-import { benchFigures } from "../../src/findings/bench-figures.ts";
+import { benchFigures } from "../../src/evaluate/bench.ts";
 import { benchReport } from "../../src/findings/bench-report.ts";
 import { benchOf } from "../../src/inspect/bench.ts";
 import { NO_CHECK, type Reading, type Spot } from "../../src/inspect/schema.ts";

@@ -1,7 +1,6 @@
 import fc from "fast-check";
 import { applyToPoint, compose, rotateDEG, scale, translate } from "transformation-matrix";
 import { describe, expect, test } from "vitest";
-import { parseDocument } from "../../src/document/documents.ts";
 import {
   apart,
   climb,
@@ -16,6 +15,7 @@ import {
   turned,
 } from "../../src/photo/place.ts";
 import { NO_PHOTO, NO_PLACE, type PhotoPlace } from "../../src/photo/schema.ts";
+import { parseDocument } from "../../src/registry/documents.ts";
 
 const coordinate = fc.double({ min: -300, max: 300, noNaN: true });
 const pair = fc.tuple(coordinate, coordinate);

@@ -5,7 +5,7 @@ import { solidBetween } from "../../src/blade/mass.ts";
 import { meshOf } from "../../src/blade/mesh.ts";
 import { isInside } from "../../src/blade/outline.ts";
 import { stationAt, thicknessAbove } from "../../src/blade/station.ts";
-import { evaluate } from "../../src/evaluation.ts";
+import { evaluate } from "../../src/evaluate/evaluation.ts";
 import { checked, example } from "../examples.ts";
 import { KINDS } from "../kinds.ts";
 import { prepare, sumCells } from "./integrator.ts";

@@ -2,7 +2,7 @@ import { describe, expect, test } from "vitest";
 import { compileField } from "../../src/blade/field.ts";
 import { solidBetween } from "../../src/blade/mass.ts";
 import { stationAt, thicknessAbove } from "../../src/blade/station.ts";
-import { evaluate } from "../../src/evaluation.ts";
+import { evaluate } from "../../src/evaluate/evaluation.ts";
 import { example, exampleText, PIECES } from "../examples.ts";
 import { prepare, sumCells } from "./integrator.ts";
 

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "vitest";
 import { firstAtX, placeAt } from "../../src/blade/chain.ts";
 import { compileField, type Field, thicknessAt } from "../../src/blade/field.ts";
-import { parseDocument } from "../../src/document/documents.ts";
+import { parseDocument } from "../../src/registry/documents.ts";
 import { firstRoute } from "../../src/route/first.ts";
 import { ladderOf } from "../../src/route/ladder.ts";
 import { layoutOf } from "../../src/route/layout.ts";

@@ -1,8 +1,8 @@
 import { expect, test } from "vitest";
 import { randomBlade, seeded } from "../../bench/random-blade.ts";
 import { parseBlade } from "../../src/blade/parse.ts";
+import { firstHandle } from "../../src/design/first-handle.ts";
 import { judgePlan } from "../../src/findings/plan.ts";
-import { firstHandle } from "../../src/handle/first.ts";
 import { firstRoute } from "../../src/route/first.ts";
 import { parseRoute } from "../../src/route/parse.ts";
 import { reportOf } from "../../src/route/report.ts";

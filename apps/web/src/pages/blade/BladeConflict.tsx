@@ -1,6 +1,6 @@
 import { ringPoints } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import { DOCUMENT_KINDS, type DocumentKind } from "@true-spine/core/document/documents.ts";
+import { DOCUMENT_KINDS, type DocumentKind } from "@true-spine/core/registry/documents.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useState } from "react";
 import { useStore } from "zustand";

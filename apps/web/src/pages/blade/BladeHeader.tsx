@@ -1,4 +1,4 @@
-import type { BladeWithFile } from "@true-spine/core/contract.ts";
+import type { BladeWithFile } from "@true-spine/core/registry/contract.ts";
 import { Download, History, Keyboard, Redo2, Undo2 } from "lucide-react";
 import type { ReactNode } from "react";
 import { Link } from "react-router";

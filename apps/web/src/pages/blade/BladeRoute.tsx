@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import type { BladeWithFile } from "@true-spine/core/contract.ts";
+import type { BladeWithFile } from "@true-spine/core/registry/contract.ts";
 import { type ReactNode, useEffect, useMemo } from "react";
 import { Link, useParams } from "react-router";
 import { createStore } from "zustand";

@@ -1,4 +1,4 @@
-import type { BladeWithFile } from "@true-spine/core/contract.ts";
+import type { BladeWithFile } from "@true-spine/core/registry/contract.ts";
 import { memo, Suspense, useEffect, useLayoutEffect } from "react";
 import { Navigate, useParams } from "react-router";
 import { useFile, useFilePart, useRail, useSaveStatus, useScreen } from "../../blade/screen.ts";

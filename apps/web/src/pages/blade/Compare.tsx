@@ -1,7 +1,7 @@
 import { ringPoints } from "@true-spine/core/blade/outline.ts";
 import { type Blade, bevelOn } from "@true-spine/core/blade/schema.ts";
 import { DRIVERS } from "@true-spine/core/design/drive.ts";
-import { wholeBlade } from "@true-spine/core/evaluation.ts";
+import { wholeBlade } from "@true-spine/core/evaluate/evaluation.ts";
 import { type LengthUnit, showLength } from "@true-spine/core/units/length.ts";
 import { useMemo } from "react";
 import { useSettings } from "../../app/settings.ts";

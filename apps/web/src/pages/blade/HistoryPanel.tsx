@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import type { RevisionRow } from "@true-spine/core/contract.ts";
+import type { RevisionRow } from "@true-spine/core/registry/contract.ts";
 import { useState } from "react";
 import { useStore } from "zustand";
 import { labelRevision, readRevision, useRevisions } from "../../api/blades.ts";

@@ -1,4 +1,4 @@
-import { DOCUMENT_KINDS } from "@true-spine/core/document/documents.ts";
+import { DOCUMENT_KINDS } from "@true-spine/core/registry/documents.ts";
 import { useEffect, useState } from "react";
 import routeWorker from "../../workers/route.worker.ts?worker&url";
 

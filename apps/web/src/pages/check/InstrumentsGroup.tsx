@@ -1,5 +1,5 @@
-import { INSTRUMENT_NAMES } from "@true-spine/core/inspect/instrument.ts";
 import { BEHAVIOURS, type InstrumentState } from "@true-spine/core/inspect/wire.ts";
+import { INSTRUMENT_NAMES } from "@true-spine/core/shop/instrument.ts";
 import { Group, SmallButton } from "../../parts/Group.tsx";
 import { useNotices } from "../../parts/Notices.tsx";
 import { behave, putOnBench, takeOffBench } from "../../readings/instruments.ts";

@@ -1,8 +1,8 @@
 import { FAMILIES, valuesOf } from "@true-spine/core/design/families.ts";
 import type { Dimension, Values } from "@true-spine/core/design/family.ts";
 import { type Answers, GRINDS, handleFor, STARTS } from "@true-spine/core/design/first.ts";
+import { firstHandle } from "@true-spine/core/design/first-handle.ts";
 import { OWN_PURPOSE, PURPOSES } from "@true-spine/core/findings/purposes.ts";
-import { firstHandle } from "@true-spine/core/handle/first.ts";
 import { STEELS } from "@true-spine/core/steel/steels.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { useMemo, useState } from "react";

@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import type { BladeRow } from "@true-spine/core/contract.ts";
+import type { BladeRow } from "@true-spine/core/registry/contract.ts";
 import { type LengthUnit, showLength } from "@true-spine/core/units/length.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { Suspense, useDeferredValue, useState } from "react";

@@ -1,5 +1,5 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from "@headlessui/react";
-import { BLADE_STATES, type BladeRow } from "@true-spine/core/contract.ts";
+import { BLADE_STATES, type BladeRow } from "@true-spine/core/registry/contract.ts";
 import { EllipsisVertical } from "lucide-react";
 import { useState } from "react";
 import { copyBlade, deleteBlade, markBlade, readBlade, saveBlade, takeBackBlade } from "../../api/blades.ts";

@@ -1,8 +1,8 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { Asked } from "@true-spine/core/inspect/bench.ts";
-import { placeName } from "@true-spine/core/inspect/run-report.ts";
 import type { ChartedPlace } from "@true-spine/core/inspect/run-schema.ts";
 import { NO_CHECK, type Reading, type Spot, spotKey } from "@true-spine/core/inspect/schema.ts";
+import { placeName } from "@true-spine/core/record/run-report.ts";
 import { NO_ROUTE, type Route } from "@true-spine/core/route/schema.ts";
 import { stageName } from "@true-spine/core/route/stages.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";

@@ -1,4 +1,4 @@
-import type { PlaceReport } from "@true-spine/core/inspect/run-report.ts";
+import type { PlaceReport } from "@true-spine/core/record/run-report.ts";
 import { type LengthUnit, MILLIMETRES_IN } from "@true-spine/core/units/length.ts";
 import type { ApexOptions } from "apexcharts";
 import { useMemo } from "react";

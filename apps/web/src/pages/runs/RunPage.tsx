@@ -1,8 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import type { RunReadings } from "@true-spine/core/contract.ts";
-import type { PlaceReport, RunReport } from "@true-spine/core/inspect/run-report.ts";
 import { ENOUGH_BLADES } from "@true-spine/core/inspect/runs.ts";
 import { spotKey } from "@true-spine/core/inspect/schema.ts";
+import type { PlaceReport, RunReport } from "@true-spine/core/record/run-report.ts";
+import type { RunReadings } from "@true-spine/core/registry/contract.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";

@@ -1,4 +1,4 @@
-import { firstHandle } from "@true-spine/core/handle/first.ts";
+import { firstHandle } from "@true-spine/core/design/first-handle.ts";
 import { MATERIALS } from "@true-spine/core/handle/materials.ts";
 import { type Handle, type HandlePart, NO_HANDLE } from "@true-spine/core/handle/schema.ts";
 import { useState } from "react";

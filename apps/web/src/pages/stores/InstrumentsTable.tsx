@@ -4,7 +4,7 @@ import {
   type Instrument,
   type InstrumentKind,
   USUAL_INSTRUMENTS,
-} from "@true-spine/core/inspect/instrument.ts";
+} from "@true-spine/core/shop/instrument.ts";
 import { X } from "lucide-react";
 import { useState } from "react";
 import { Alert } from "../../parts/Alert.tsx";

@@ -1,7 +1,7 @@
 import type { Side } from "../../blade/schema.ts";
 import type { StageSteel } from "../../route/ladder.ts";
 import type { Otherwise } from "../../route/steel.ts";
-import type { InstrumentKind } from "../instrument.ts";
+import type { InstrumentKind } from "../../shop/instrument.ts";
 import { facesResponse } from "../response.ts";
 import type { Spot } from "../schema.ts";
 

@@ -1,4 +1,4 @@
-import type { InstrumentKind } from "../instrument.ts";
+import type { InstrumentKind } from "../../shop/instrument.ts";
 import { QUANTITY } from "../quantity.ts";
 import type { Spot } from "../schema.ts";
 import type { Shape } from "./fault.ts";

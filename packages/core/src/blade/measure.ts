@@ -1,5 +1,5 @@
-import { type Chain, placeAt } from "../blade/chain.ts";
-import { type Ring, spansAt } from "../blade/outline.ts";
+import { type Chain, placeAt } from "./chain.ts";
+import { type Ring, spansAt } from "./outline.ts";
 
 /** Dimensions read off an outline, whoever drew it: from the curves themselves, not from their nodes. Lengths mm. */
 

@@ -1,10 +1,10 @@
 import { type Static, Type } from "@sinclair/typebox";
 import type { Side } from "../blade/schema.ts";
+import { speechIn } from "../findings/judged.ts";
+import { doubtWords, judgeWork } from "../findings/true.ts";
 import { type Asked, benchOf } from "../inspect/bench.ts";
 import { PATTERNS } from "../inspect/faults/fault.ts";
 import type { Explained } from "../inspect/fit.ts";
-import { speechIn } from "./judged.ts";
-import { doubtWords, judgeWork } from "./true.ts";
 
 /**
  * What readings say of a stage, as the evaluator prints it: `true-spine/bench` version 1. Lengths mm, x from the junction. Doubted

@@ -1,9 +1,9 @@
-import type { Blade } from "./blade/schema.ts";
-import type { DocumentKind, Documents } from "./document/documents.ts";
-import type { Run } from "./inspect/run-schema.ts";
-import type { Reading } from "./inspect/schema.ts";
-import type { Shop } from "./shop/schema.ts";
-import type { WorkRow } from "./work/schema.ts";
+import type { Blade } from "../blade/schema.ts";
+import type { Run } from "../inspect/run-schema.ts";
+import type { Reading } from "../inspect/schema.ts";
+import type { Shop } from "../shop/schema.ts";
+import type { WorkRow } from "../work/schema.ts";
+import type { DocumentKind, Documents } from "./documents.ts";
 
 /** What server and pages say to one another about blades, apart from the blade file itself. */
 export const BLADE_STATES = ["design", "in work", "finished"] as const;

@@ -1,16 +1,16 @@
 import { type Blade, SIDES } from "../blade/schema.ts";
 import type { PerSide } from "../blade/station.ts";
-import { wholeBlade } from "../evaluation.ts";
+import { wholeBlade } from "../evaluate/evaluation.ts";
 import { balanceOf } from "../handle/balance.ts";
 import type { Handle } from "../handle/schema.ts";
+import { type Bench, benchOf } from "../inspect/bench.ts";
+import { placesAlong } from "../inspect/plan.ts";
+import { steelAt } from "../inspect/reader.ts";
+import type { Check, Reading } from "../inspect/schema.ts";
 import type { Route } from "../route/schema.ts";
 import { kindOf, stageName } from "../route/stages.ts";
 import { finishedSteel } from "../route/steel.ts";
 import type { Shop } from "../shop/schema.ts";
-import { type Bench, benchOf } from "./bench.ts";
-import { placesAlong } from "./plan.ts";
-import { steelAt } from "./reader.ts";
-import type { Check, Reading } from "./schema.ts";
 
 /** What a buyer is told of a blade: what was wanted, what was read, and what the maker let stand. */
 export interface Spec {

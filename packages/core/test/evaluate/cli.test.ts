@@ -4,12 +4,12 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { afterAll, describe, expect, test } from "vitest";
-import type { Weight } from "../src/handle/balance.ts";
-import { firstRoute } from "../src/route/first.ts";
-import { example, exampleText } from "./examples.ts";
+import type { Weight } from "../../src/handle/balance.ts";
+import { firstRoute } from "../../src/route/first.ts";
+import { example, exampleText } from "../examples.ts";
 
-const cli = fileURLToPath(new URL("../src/evaluate-cli.ts", import.meta.url));
-const scales = fileURLToPath(new URL("../examples/handles/walnut-scales.json", import.meta.url));
+const cli = fileURLToPath(new URL("../../src/evaluate/cli.ts", import.meta.url));
+const scales = fileURLToPath(new URL("../../examples/handles/walnut-scales.json", import.meta.url));
 const folder = mkdtempSync(join(tmpdir(), "true-spine-evaluate-"));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 

@@ -1,8 +1,8 @@
 import { describe, expect, test } from "vitest";
-import { logOf } from "../../src/inspect/log.ts";
 import { parseCheck, parseReading, parseReadings } from "../../src/inspect/parse.ts";
 import { parseRun } from "../../src/inspect/run-schema.ts";
 import { NO_CHECK, type Reading } from "../../src/inspect/schema.ts";
+import { logOf } from "../../src/record/log.ts";
 import { NO_ROUTE } from "../../src/route/schema.ts";
 import { USUAL_SHOP } from "../../src/shop/schema.ts";
 

@@ -1,20 +1,20 @@
 import { readFileSync, statSync } from "node:fs";
 import { parseArgs } from "node:util";
-import { parseBlade } from "./blade/parse.ts";
-import type { Blade } from "./blade/schema.ts";
-import type { Fault } from "./document/fault.ts";
-import { LONGEST_FILE, readJson } from "./document/read-json.ts";
+import { parseBlade } from "../blade/parse.ts";
+import type { Blade } from "../blade/schema.ts";
+import type { Fault } from "../document/fault.ts";
+import { LONGEST_FILE, readJson } from "../document/read-json.ts";
+import { parseLimits } from "../findings/limits.ts";
+import { parseHandle } from "../handle/parse.ts";
+import { parseReadings } from "../inspect/parse.ts";
+import { NO_CHECK } from "../inspect/schema.ts";
+import { ladderOf } from "../route/ladder.ts";
+import { parseRoute } from "../route/parse.ts";
+import { targetsAt } from "../route/targets.ts";
+import { parseShop } from "../shop/parse.ts";
+import { USUAL_SHOP } from "../shop/schema.ts";
+import { benchFigures } from "./bench.ts";
 import { evaluate, USUAL_PLACES } from "./evaluation.ts";
-import { benchFigures } from "./findings/bench-figures.ts";
-import { parseLimits } from "./findings/limits.ts";
-import { parseHandle } from "./handle/parse.ts";
-import { parseReadings } from "./inspect/parse.ts";
-import { NO_CHECK } from "./inspect/schema.ts";
-import { ladderOf } from "./route/ladder.ts";
-import { parseRoute } from "./route/parse.ts";
-import { targetsAt } from "./route/targets.ts";
-import { parseShop } from "./shop/parse.ts";
-import { USUAL_SHOP } from "./shop/schema.ts";
 
 const USAGE =
   "usage: npm run -s evaluate -- FILE [--at 0.1,0.25,0.5] [--handle FILE] [--limits FILE] [--shop FILE] [--route FILE --stage ID_OR_KIND [--readings FILE]]";

@@ -1,6 +1,6 @@
-import { compileField, type Field } from "./blade/field.ts";
-import { massOf, solidBetween } from "./blade/mass.ts";
-import type { Blade } from "./blade/schema.ts";
+import { compileField, type Field } from "../blade/field.ts";
+import { massOf, solidBetween } from "../blade/mass.ts";
+import type { Blade } from "../blade/schema.ts";
 import {
   FIXED_HEIGHTS,
   type PerSide,
@@ -8,12 +8,12 @@ import {
   sectionAtX,
   stationAt,
   thicknessAbove,
-} from "./blade/station.ts";
-import type { NotJudged, Place, Severity } from "./findings/finding.ts";
-import { type Beside, confirmRemedies, judge } from "./findings/judge.ts";
-import { balanceOf, type Weight } from "./handle/balance.ts";
-import type { Handle } from "./handle/schema.ts";
-import { densityOf } from "./steel/steels.ts";
+} from "../blade/station.ts";
+import type { NotJudged, Place, Severity } from "../findings/finding.ts";
+import { type Beside, confirmRemedies, judge } from "../findings/judge.ts";
+import { balanceOf, type Weight } from "../handle/balance.ts";
+import type { Handle } from "../handle/schema.ts";
+import { densityOf } from "../steel/steels.ts";
 
 /** One JSON document with a blade's figures: lengths mm, volume mm³, mass g, area mm², second moment mm⁴. */
 export interface Evaluation {

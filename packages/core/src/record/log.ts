@@ -1,10 +1,10 @@
-import type { DocumentState, RevisionRow } from "../contract.ts";
+import { QUANTITY } from "../inspect/quantity.ts";
+import type { Check, Reading } from "../inspect/schema.ts";
+import type { DocumentState, RevisionRow } from "../registry/contract.ts";
 import type { Route } from "../route/schema.ts";
 import { STAGES, stageName } from "../route/stages.ts";
+import { INSTRUMENT_NAMES } from "../shop/instrument.ts";
 import type { Shop } from "../shop/schema.ts";
-import { INSTRUMENT_NAMES } from "./instrument.ts";
-import { QUANTITY } from "./quantity.ts";
-import type { Check, Reading } from "./schema.ts";
 
 /** Everything that happened to a blade, by kind. */
 export const LOG_KINDS = [

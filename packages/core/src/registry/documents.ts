@@ -1,4 +1,5 @@
 import { BladeSchema } from "../blade/schema.ts";
+import type { Fault } from "../document/fault.ts";
 import { type Limits, LimitsSchema, NO_LIMITS, parseLimits } from "../findings/limits.ts";
 import { parseHandle } from "../handle/parse.ts";
 import { type Handle, HandleSchema, NO_HANDLE } from "../handle/schema.ts";
@@ -17,7 +18,6 @@ import {
 import { parseRoute } from "../route/parse.ts";
 import { NO_ROUTE, type Route, RouteSchema } from "../route/schema.ts";
 import { ShopSchema } from "../shop/schema.ts";
-import type { Fault } from "./fault.ts";
 
 /** The documents that may belong to a blade beside its own file, by kind. */
 export interface Documents {

@@ -1,5 +1,5 @@
-import type { Shop } from "../shop/schema.ts";
 import { type Instrument, USUAL_INSTRUMENTS } from "./instrument.ts";
+import type { Shop } from "./schema.ts";
 
 /** The shop's instruments, and a usual one of every kind that it has none of. */
 export function instrumentsOf({ instruments = [] }: Pick<Shop, "instruments">): readonly Instrument[] {

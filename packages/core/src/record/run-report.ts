@@ -1,11 +1,7 @@
-import type { RunReadings } from "../contract.ts";
-import { stageName } from "../route/stages.ts";
-import type { Shop } from "../shop/schema.ts";
-import { instrumentFor } from "./figure.ts";
-import { instrumentsOf } from "./instruments.ts";
-import { QUANTITY } from "./quantity.ts";
-import { expectedReading } from "./reader.ts";
-import type { ChartedPlace } from "./run-schema.ts";
+import { instrumentFor } from "../inspect/figure.ts";
+import { QUANTITY } from "../inspect/quantity.ts";
+import { expectedReading } from "../inspect/reader.ts";
+import type { ChartedPlace } from "../inspect/run-schema.ts";
 import {
   type Capability,
   capability,
@@ -14,9 +10,13 @@ import {
   driftOf,
   type IndividualsChart,
   individualsChart,
-} from "./runs.ts";
-import { type Spot, spotKey } from "./schema.ts";
-import { benchSteel, targetAt } from "./target.ts";
+} from "../inspect/runs.ts";
+import { type Spot, spotKey } from "../inspect/schema.ts";
+import { benchSteel, targetAt } from "../inspect/target.ts";
+import type { RunReadings } from "../registry/contract.ts";
+import { stageName } from "../route/stages.ts";
+import { instrumentsOf } from "../shop/instruments.ts";
+import type { Shop } from "../shop/schema.ts";
 
 /** One place of a run over all its blades. */
 export interface PlaceReport {

@@ -1,6 +1,6 @@
 import type { Blade } from "../blade/schema.ts";
-import type { Tang } from "../design/family.ts";
-import type { Handle } from "./schema.ts";
+import type { Handle } from "../handle/schema.ts";
+import type { Tang } from "./family.ts";
 
 /** Thickness of one scale, mm: what makes a usual handle with a usual tang. Source: common practice. */
 const SCALE = 6.5;
