@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { parseBlade } from "../src/blade/parse.ts";
 import type { Blade } from "../src/blade/schema.ts";
 
-const folder = new URL("../examples", import.meta.url);
+const folder = new URL("../examples/", import.meta.url);
 
 /** An example file's text, by name without its ending. */
 export function exampleText(name: string): string {

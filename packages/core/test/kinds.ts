@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from "node:fs";
 
-const folder = new URL("../examples/kinds", import.meta.url);
+const folder = new URL("../examples/kinds/", import.meta.url);
 
 /** Unlike blades, one for each way of grinding that the model knows: raw files, by name. */
 export const KINDS: readonly [string, unknown][] = readdirSync(folder)

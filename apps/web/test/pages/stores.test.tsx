@@ -4,6 +4,7 @@ import { type Shop, USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
 import { create } from "zustand";
 import { useSettings } from "../../src/app/settings.ts";
+import { GrindersTable } from "../../src/pages/stores/GrindersTable.tsx";
 import { InstrumentsTable } from "../../src/pages/stores/InstrumentsTable.tsx";
 import { SetupsTable } from "../../src/pages/stores/SetupsTable.tsx";
 
@@ -128,5 +129,28 @@ describe("instruments", () => {
     type(`resolution of ${name}`, "9");
     expect(screen.getByRole("alert").textContent).toMatch(/^Must be/);
     expect(shop().instruments![0]!.resolution).toBe(resolution);
+  });
+});
+
+describe("grinders", () => {
+  test("are put in with what they have; nought is none, and none is less than a belt", () => {
+    render(<GrindersTable />);
+    expect(screen.getByText(/None yet: a belt 50.8 mm wide/)).toBeTruthy();
+    press("Add a grinder");
+    press("Add a grinder");
+    const own = () => shop().grinders!;
+    expect(new Set(own().map(({ id }) => id)).size).toBe(2);
+    type("Width of grinder 2", "19");
+    type("Platen of grinder 2", "0");
+    type("Wheel of grinder 2", "254");
+    type("Speed of grinder 2", "18");
+    expect(own()[1]).toEqual({ id: "grinder-2", kind: "belt", belt: 19, wheel: 254, speed: 18 });
+    pick("Kind of grinder 2", "disc");
+    expect(own()[1]!.kind).toBe("disc");
+    type("Width of grinder 1", "2");
+    expect(screen.getByRole("alert").textContent).toMatch(/^Must be/);
+    expect(own()[0]!.belt).toBe(50);
+    press("Remove grinder 1");
+    expect(own().map(({ id }) => id)).toEqual(["grinder-2"]);
   });
 });

@@ -1,10 +1,12 @@
 import { type Static, Type } from "@sinclair/typebox";
 
+export const GRINDER_KINDS = ["belt", "disc", "stone"] as const;
+
 /** What a shop grinds on. Lengths mm, speed m/s. */
 export const GrinderSchema = Type.Object(
   {
     id: Type.String({ pattern: "^[a-z0-9-]{1,40}$" }),
-    kind: Type.Union([Type.Literal("belt"), Type.Literal("disc"), Type.Literal("stone")]),
+    kind: Type.Union(GRINDER_KINDS.map((kind) => Type.Literal(kind))),
     /** Width of its belt, or of what it grinds with: lies along the blade. */
     belt: Type.Number({ minimum: 5, maximum: 400 }),
     /** Length of its flat platen, where it has one. */

@@ -22,13 +22,15 @@ export function parseShop(
       ? [{ path: pathOf("abrasives", i, "grade"), message: `the ${scale} scale has no grade “${grade}”` }]
       : []),
   ]);
-  const named = (shop.instruments ?? []).map(({ id }) => id);
-  wrong.push(
-    ...named.flatMap((id, i): Fault[] =>
-      named.indexOf(id) < i
-        ? [{ path: pathOf("instruments", i, "id"), message: `“${id}” stands in the list already` }]
-        : [],
-    ),
-  );
+  for (const list of ["instruments", "grinders"] as const) {
+    const named = (shop[list] ?? []).map(({ id }) => id);
+    wrong.push(
+      ...named.flatMap((id, i): Fault[] =>
+        named.indexOf(id) < i
+          ? [{ path: pathOf(list, i, "id"), message: `“${id}” stands in the list already` }]
+          : [],
+      ),
+    );
+  }
   return wrong.length > 0 ? { ok: false, faults: wrong } : { ok: true, shop };
 }

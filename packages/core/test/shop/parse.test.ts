@@ -25,6 +25,11 @@ describe("the shop at the border", () => {
       (s) => (s.abrasives[1]!.id = s.abrasives[0]!.id),
       /abrasives\[1\]\.id: .* already/,
     ],
+    [
+      "one grinder twice",
+      (s) => (s.grinders = Array(2).fill({ id: "tall", kind: "belt", belt: 50 })),
+      /grinders\[1\]\.id: “tall” stands/,
+    ],
     ["half a belt", (s) => (s.abrasives[0]!.onHand = 0.5), /abrasives\[0\]\.onHand: must be integer|onHand/],
     ["a belt that costs less than nothing", (s) => (s.abrasives[0]!.price = -1), /price: must be 0 or more/],
     ["a step that is none", (s) => (s.largestStep = 1), /largestStep: must be 1\.1 or more/],

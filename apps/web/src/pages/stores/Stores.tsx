@@ -19,6 +19,7 @@ import { Workspace } from "../../parts/Workspace.tsx";
 import { SaveTrouble } from "../../saving/SaveTrouble.tsx";
 import { saveWords } from "../../saving/words.ts";
 import { useShop } from "../../shop/shop.ts";
+import { GrindersTable } from "./GrindersTable.tsx";
 import { InstrumentsTable } from "./InstrumentsTable.tsx";
 import { PlanGroup } from "./PlanGroup.tsx";
 import { SetupsTable } from "./SetupsTable.tsx";
@@ -104,6 +105,7 @@ export function Stores() {
             {SCALES.map(({ name, source }) => `${name}, ${source}`).join("; ")}.
           </p>
           <SetupsTable />
+          <GrindersTable />
           <InstrumentsTable />
         </div>
       </Workspace>
