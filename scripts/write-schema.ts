@@ -1,8 +1,9 @@
 import { writeFileSync } from "node:fs";
+import { BenchFiguresSchema } from "../packages/core/src/evaluate/bench.ts";
 import { SCHEMAS } from "../packages/core/src/registry/documents.ts";
 
 /** Writes the published JSON Schemas from the definitions that the code is typed by. */
-for (const [name, schema] of Object.entries(SCHEMAS)) {
+for (const [name, schema] of Object.entries({ ...SCHEMAS, bench: BenchFiguresSchema })) {
   writeFileSync(
     new URL(`../docs/${name}.schema.json`, import.meta.url),
     `${JSON.stringify(schema, null, 2)}\n`,

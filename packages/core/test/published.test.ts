@@ -1,8 +1,9 @@
 import { readFileSync } from "node:fs";
 import { expect, test } from "vitest";
+import { BenchFiguresSchema } from "../src/evaluate/bench.ts";
 import { SCHEMAS } from "../src/registry/documents.ts";
 
-test.each(Object.entries(SCHEMAS))(
+test.each(Object.entries({ ...SCHEMAS, bench: BenchFiguresSchema }))(
   "the published schema of the %s is the one that the code is typed by",
   (name, schema) => {
     const published = readFileSync(new URL(`../../../docs/${name}.schema.json`, import.meta.url), "utf8");

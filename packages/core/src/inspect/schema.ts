@@ -40,7 +40,8 @@ export const ReadingSchema = Type.Object(
     when: TimeSchema,
     stage: StageIdSchema,
     ...SPOT,
-    value: Type.Number({ minimum: -500, maximum: 500 }),
+    /** Wide enough for a slip of the hand: a line written in thousandths, a point left out. Those are doubted, not refused. */
+    value: Type.Number({ minimum: -50_000, maximum: 50_000 }),
     /** The shop's instrument, by its id; absent: whatever is usual for it. */
     instrument: Type.Optional(Id),
     by: Type.Union(READ_BY.map((by) => Type.Literal(by))),

@@ -4,8 +4,14 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { afterAll, describe, expect, test } from "vitest";
+import { validatorOf } from "../../src/document/validator.ts";
+import { BenchFiguresSchema } from "../../src/evaluate/bench.ts";
 import type { Weight } from "../../src/handle/balance.ts";
+import { benchOf } from "../../src/inspect/bench.ts";
+import { QUANTITY } from "../../src/inspect/quantity.ts";
+import { NO_CHECK, type Spot } from "../../src/inspect/schema.ts";
 import { firstRoute } from "../../src/route/first.ts";
+import { USUAL_SHOP } from "../../src/shop/schema.ts";
 import { example, exampleText } from "../examples.ts";
 
 const cli = fileURLToPath(new URL("../../src/evaluate/cli.ts", import.meta.url));
@@ -129,6 +135,51 @@ describe("the evaluator", () => {
       stderr: expect.stringMatching(/^--stage must be one of stock, /),
     });
     expect(evaluate(exampleText("field"), "--route", route).status).toBe(2);
+  });
+
+  describe("with readings", () => {
+    const route = firstRoute(example("field"));
+    const asked = { blade: example("field"), route, shop: USUAL_SHOP, stage: "rough", check: NO_CHECK };
+    const { lines } = benchOf({ ...asked, readings: [] });
+    /** What the evaluator makes of the round read as it should be, each value changed. */
+    const benchFor = (change: (value: number, spot: Spot) => number) => {
+      const [routeFile, readingsFile] = ["route.json", "readings.json"].map((name) => join(folder, name));
+      writeFileSync(routeFile!, JSON.stringify(route));
+      const taken = lines.map(({ spot, shows }, i) => ({
+        id: `00000000-0000-4000-8000-${i.toString(16).padStart(12, "0")}`,
+        when: "2026-11-20T10:00:00Z",
+        stage: "rough",
+        ...spot,
+        value: Math.round(change(shows, spot) * 100) / 100,
+        by: "hand",
+      }));
+      writeFileSync(readingsFile!, JSON.stringify({ format: "true-spine/readings", version: 1, taken }));
+      const { status, stdout, stderr } = evaluate(
+        exampleText("field"),
+        ...["--route", routeFile!, "--stage", "rough", "--readings", readingsFile!],
+      );
+      expect({ status, stderr }).toEqual({ status: 0, stderr: "" });
+      const { bench } = JSON.parse(stdout);
+      expect(validatorOf(BenchFiguresSchema)(bench)).toBe(true);
+      return bench;
+    };
+
+    test("a sound round has nothing to say and nothing to grind", () => {
+      expect(benchFor((value) => value)).toMatchObject({ doubted: [], faults: [], corrections: [] });
+    });
+
+    test("one reading typed ten times too large is doubted, with what it would be; no steel comes off for it", () => {
+      const edge = lines.filter(({ spot }) => spot.what === "edge")[1]!;
+      const bench = benchFor((value, spot) => (spot === edge.spot ? 10 * value : value));
+      expect(bench).toMatchObject({ faults: [], corrections: [] });
+      expect(bench.doubted).toHaveLength(1);
+      expect(bench.doubted[0].instead).toBeCloseTo(edge.shows, 2);
+    });
+
+    test("a whole round in thousandths is one doubt", () => {
+      const bench = benchFor((value, { what }) => (QUANTITY[what].unit === "mm" ? value / 0.0254 : value));
+      expect(bench).toMatchObject({ doubted: [{ id: "units" }], faults: [], corrections: [] });
+    });
   });
 
   test("a file that is not there, no file, and places that are none, are told in words", () => {
