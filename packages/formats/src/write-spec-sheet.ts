@@ -87,21 +87,36 @@ interface Row {
   readonly read: string;
 }
 
+/** A row for both sides, or one for each where they are not wanted or not read alike. */
+function bevelRows({ wanted, read }: Spec["bevelAngle"]): Row[] {
+  const [left, right] = (["left", "right"] as const).map((side) => {
+    const figure = read[side];
+    return {
+      wanted: range(wanted[side], degrees),
+      read: figure ? `${degrees(figure.value)} ± ${degrees(figure.within)}` : "-",
+    };
+  }) as [Omit<Row, "name">, Omit<Row, "name">];
+  return left.wanted === right.wanted && left.read === right.read
+    ? [{ name: "Bevel angle a side", ...left }]
+    : [
+        { name: "Bevel angle, left side", ...left },
+        { name: "Bevel angle, right side", ...right },
+      ];
+}
+
+const degrees = (value: number) => `${value.toFixed(1)}°`;
+
+function range(pair: readonly [number, number] | null, of: (value: number) => string): string {
+  if (!pair) return "-";
+  const [a, b] = [of(pair[0]), of(pair[1])];
+  return a === b ? a : `${a} to ${b}`;
+}
+
 function rowsOf(spec: Spec, unit: LengthUnit): (Row | null)[] {
   const say = (mm: number, places?: number) => showLength(mm, unit, places);
   const short = unit === "mm" ? 0 : undefined;
   const tenth = unit === "mm" ? 1 : undefined;
-  const range = (pair: readonly [number, number] | null, of: (value: number) => string) => {
-    if (!pair) return "-";
-    const [a, b] = pair.map((one) => of(one));
-    return a === b ? a! : `${a} to ${b}`;
-  };
   const within = (value: string, by: string) => (value === "-" ? "-" : `${value} ± ${by}`);
-  const degrees = (value: number) => `${value.toFixed(1)}°`;
-  const bothSides = (of: (side: "left" | "right") => string) => {
-    const [left, right] = [of("left"), of("right")];
-    return left === right ? left : `L ${left}, R ${right}`;
-  };
   const offPlan = (pair: readonly [number, number] | null) =>
     range(pair, (value) => `${value > 0 ? "+" : value < 0 ? "−" : ""}${say(Math.abs(value))}`);
   const { behind, edgeAngle, bevelAngle, hardness, flats, balance } = spec;
@@ -122,14 +137,7 @@ function rowsOf(spec: Spec, unit: LengthUnit): (Row | null)[] {
           : `left ${degrees(edgeAngle.left)}, right ${degrees(edgeAngle.right)}`,
       read: "",
     },
-    {
-      name: "Bevel angle a side",
-      wanted: bothSides((side) => range(bevelAngle.wanted[side], degrees)),
-      read: bothSides((side) => {
-        const read = bevelAngle.read[side];
-        return read ? `${degrees(read.value)} ± ${degrees(read.within)}` : "-";
-      }),
-    },
+    ...bevelRows(bevelAngle),
     {
       name: "Thickness over the flats",
       wanted: range(flats.wanted, say),

@@ -7,6 +7,8 @@ export interface ReadPage {
   /** Every stroked path, mm from the lower left corner; curves as sixteen chords each. */
   readonly paths: [number, number][][];
   readonly text: string;
+  /** How far from the left the text reaches, mm. */
+  readonly right: number;
 }
 
 const MM = 25.4 / 72;
@@ -19,11 +21,13 @@ export async function readPdf(bytes: Uint8Array): Promise<ReadPage[]> {
     const page = await pdf.getPage(number);
     const [, , width = 0, height = 0] = page.view;
     const { fnArray, argsArray } = await page.getOperatorList();
-    const text = (await page.getTextContent()).items.map((item) => ("str" in item ? item.str : "")).join(" ");
+    const items = (await page.getTextContent()).items.filter((item) => "str" in item);
+    const text = items.map(({ str }) => str).join(" ");
+    const right = Math.max(0, ...items.map((item) => item.transform[4] + item.width)) * MM;
     const paths = fnArray.flatMap((operator, i) =>
       operator === OPS.constructPath ? [pointsOf(argsArray[i][0], argsArray[i][1])] : [],
     );
-    pages.push({ width: width * MM, height: height * MM, paths, text });
+    pages.push({ width: width * MM, height: height * MM, paths, text, right });
   }
   await pdf.destroy();
   return pages;

@@ -244,6 +244,19 @@ describe("the spec sheet", () => {
     expect(text).toContain("60.0");
   });
 
+  test("unlike sides have a row each, and nothing runs off the paper", async () => {
+    const figure = { value: 12.3, within: 0.2, count: 3 };
+    const read = { left: { ...figure, value: 12.4 }, right: figure };
+    const wanted = { left: [10.1, 14.9], right: [9.8, 13.3] } as const;
+    const options = { paper: "A4", unit: "mm", font: FONT, date: new Date("2026-11-20") } as const;
+    const [page] = await readPdf(
+      await writeSpecSheet(FIELD, { ...spec, bevelAngle: { wanted, read } }, options),
+    );
+    expect(page!.text).toMatch(/left side +10\.1° to 14\.9° +12\.4° ± 0\.2°/);
+    expect(page!.text).toMatch(/right side +9\.8° to 13\.3° +12\.3° ± 0\.2°/);
+    expect(page!.right).toBeLessThan(210 - 10);
+  });
+
   test("in inches it is in inches", async () => {
     const bytes = await writeSpecSheet(FIELD, spec, {
       paper: "Letter",
