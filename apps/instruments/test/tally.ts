@@ -46,6 +46,14 @@ export function tally(
     all.lines.push(line);
     tell(line);
   };
+  /** Counts a round that must send nothing to the belt; what it sends all the same is told. */
+  const keep = (title: string, corrections: readonly { side: string; most: number }[]) => {
+    all.unground.of++;
+    const sent = corrections.filter(({ most }) => most >= NOTHING);
+    if (sent.length === 0) all.unground.kept++;
+    else
+      say(`${title}: to the belt, ${sent.map(({ side, most }) => `${side} ${most.toFixed(3)}`).join(", ")}`);
+  };
   for (const stage of stages) {
     for (const ready of setups(stage)) {
       const title = `${stage}, ${ready.kind}`;
@@ -60,9 +68,7 @@ export function tally(
           const isRight = diagnosis.pattern === fault;
           all.faults.of++;
           if (isRight) all.faults.right++;
-          if (!UNGROUND.includes(fault)) continue;
-          all.unground.of++;
-          if (corrections.every(({ most }) => most < NOTHING)) all.unground.kept++;
+          if (UNGROUND.includes(fault)) keep(`${title}, ${fault}`, corrections);
         }
         if (named.size > 0)
           say(`${title}: ${fault} -> ${[...named].map(([name, n]) => `${name} ${n}`).join(", ")}`);
@@ -75,10 +81,7 @@ export function tally(
           const { id, value, bands } = round.slip!;
           const doubt = round.bench.doubts.find((one) => one.readings.some((reading) => reading.id === id));
           const isSound = (seed + 104_729 * i + slip.length) % 2 === 0 || ready.kind === "chisel";
-          if (isSound) {
-            all.unground.of++;
-            if (round.bench.corrections.every(({ most }) => most < NOTHING)) all.unground.kept++;
-          }
+          if (isSound) keep(`${title}, ${slip} ${i}`, round.bench.corrections);
           if (bands < TOLD_FROM) continue;
           of++;
           if (doubt) named++;
