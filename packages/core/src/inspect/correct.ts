@@ -223,11 +223,12 @@ function isSupported(
   stretch: readonly Place[],
 ): boolean {
   const [from, to] = [stretch[0]!.u - NEXT, stretch.at(-1)!.u + NEXT];
+  const most = Math.max(...stretch.map(({ t }) => t));
   const speaking = figures.filter(({ spot, off }) => {
     if (spot.u === undefined || spot.u < from || spot.u > to) return false;
     const response = faceResponse(stage, spot, side);
     const here = stretch.reduce((a, b) => (Math.abs(b.u - spot.u!) < Math.abs(a.u - spot.u!) ? b : a));
-    return response !== 0 && off / response >= SPEAKS * here.t && here.t > 0;
+    return response !== 0 && here.t > 0 && off / response >= Math.max(SPEAKS * here.t, SAYS * most);
   });
   return speaking.reduce((sum, { readings }) => sum + Math.min(2, readings.length), 0) >= 2;
 }
@@ -235,6 +236,8 @@ function isSupported(
 const NEXT = 0.02;
 /** A reading speaks for what comes off where it says at least this share of it. */
 const SPEAKS = 0.3;
+/** And this share of the most that comes off: where the cut runs out, everything would speak for it. */
+const SAYS = 0.2;
 
 /** What a correction does where it is most, by reading the steel as found before and after it. */
 function doneTo(

@@ -60,7 +60,7 @@ describe("a slip of the hand is doubted before anything is ground on it", () => 
     const [reading] = doubt!.readings;
     expect(by(doubt!.instead!)).toBeCloseTo(reading!.value, 1);
     expect(doubt!.mended).toEqual([{ ...reading, value: doubt!.instead }]);
-    expect(doubt!.words).toMatch(/^the very edge: .* mm\? \d.* mm /);
+    expect(doubt!.words).toMatch(/^the very edge reads .* mm\. Is it \d.* mm, /);
     expect(bench.corrections).toEqual([]);
     expect(bench.found).toEqual([]);
     // What is doubted is not read: its place is asked for again.

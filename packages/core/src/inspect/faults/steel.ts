@@ -84,7 +84,7 @@ export function wheelSwapped(stage: StageSteel): Shape[] {
   ];
 }
 
-/** Thicker by 1 mm over the flats, everywhere, or more and more to the tip or to the ricasso; bevels as they were ground. */
+/** Thicker by 1 mm over the flats, everywhere, more and more to the tip or to the ricasso, or as much thinner at the other end; bevels as they were ground. */
 export function flatsNotTrue(stage: StageSteel): Shape[] {
   const { spine } = stage.finished.blade.outline;
   const tip = spine[spine.length - 1]!.at[0];
@@ -93,6 +93,7 @@ export function flatsNotTrue(stage: StageSteel): Shape[] {
     ["even", () => 1],
     ["tip", taper],
     ["ricasso", (x) => 1 - taper(x)],
+    ["slant", (x) => 1 - 2 * taper(x)],
   ];
   return ways.map(([name, along]) => {
     const steel = (by: number): Otherwise => ({ flats: (_, x) => (by * along(x)) / 2 });
