@@ -33,7 +33,7 @@ export function GrindersTable() {
       </div>
       {why && <Alert className="mb-2">{why}</Alert>}
       {own.length > 0 && (
-        <table className="border-collapse bg-sheet text-sm">
+        <table className="w-full border-collapse bg-sheet text-sm">
           <thead className="text-left text-[11px] text-faint">
             <tr>
               {["kind", "width along the blade", "platen", "wheel", "speed, m/s", "remove"].map((name) => (
@@ -60,8 +60,7 @@ export function GrindersTable() {
       )}
       <p className="mt-2 max-w-prose text-xs text-faint">
         {own.length === 0 && "None yet: a belt 50.8 mm wide is reckoned with. "}A correction on Check is never
-        narrower than the narrowest of these, and what it leaves is read with that width. Nought stands for
-        none.
+        narrower than the narrowest of these. Nought stands for none.
       </p>
     </section>
   );
