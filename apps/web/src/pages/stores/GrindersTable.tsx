@@ -5,6 +5,7 @@ import { Alert } from "../../parts/Alert.tsx";
 import { NumberBox, RangedLength } from "../../parts/Box.tsx";
 import { PlainButton } from "../../parts/PlainButton.tsx";
 import { useShop } from "../../shop/shop.ts";
+import { freshId, Headings } from "./tables.tsx";
 
 /** A two-inch belt on a flat platen. Common practice. */
 const USUAL: Omit<Grinder, "id"> = { kind: "belt", belt: 50, platen: 200, speed: 20 };
@@ -21,9 +22,7 @@ export function GrindersTable() {
   const own = shop.grinders ?? [];
   const change = (grinders: Grinder[]) => setWhy(put({ ...shop, grinders }));
   const add = () => {
-    let n = own.length + 1;
-    while (own.some(({ id }) => id === `grinder-${n}`)) n++;
-    change([...own, { id: `grinder-${n}`, ...USUAL }]);
+    change([...own, { id: freshId(own, "grinder"), ...USUAL }]);
   };
   return (
     <section aria-label="Grinders" className="mt-6">
@@ -34,15 +33,7 @@ export function GrindersTable() {
       {why && <Alert className="mb-2">{why}</Alert>}
       {own.length > 0 && (
         <table className="w-full border-collapse bg-sheet text-sm">
-          <thead className="text-left text-[11px] text-faint">
-            <tr>
-              {["kind", "width along the blade", "platen", "wheel", "speed, m/s", "remove"].map((name) => (
-                <th key={name} scope="col" className="px-1.5 py-1 font-normal">
-                  <span className={name === "remove" ? "sr-only" : ""}>{name}</span>
-                </th>
-              ))}
-            </tr>
-          </thead>
+          <Headings names={["kind", "width along the blade", "platen", "wheel", "speed, m/s"]} />
           <tbody>
             {own.map((one, i) => (
               <Row

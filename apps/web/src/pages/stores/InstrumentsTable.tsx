@@ -12,6 +12,7 @@ import { NumberBox, RangedLength } from "../../parts/Box.tsx";
 import { NameBox } from "../../parts/NameBox.tsx";
 import { PlainButton } from "../../parts/PlainButton.tsx";
 import { useShop } from "../../shop/shop.ts";
+import { freshId, Headings } from "./tables.tsx";
 
 const UNIT: Readonly<Record<InstrumentKind, string>> = {
   caliper: "mm",
@@ -31,11 +32,9 @@ export function InstrumentsTable() {
   const edit = (id: string, patch: Partial<Instrument>) =>
     change(own.map((one) => (one.id === id ? settled({ ...one, ...patch }) : one)));
   const add = () => {
-    let n = own.length + 1;
-    while (own.some(({ id }) => id === `instrument-${n}`)) n++;
     const usual =
       USUAL_INSTRUMENTS.find(({ kind }) => !own.some((one) => one.kind === kind)) ?? USUAL_INSTRUMENTS[0]!;
-    change([...own, { ...usual, id: `instrument-${n}` }]);
+    change([...own, { ...usual, id: freshId(own, "instrument") }]);
   };
   return (
     <section aria-label="Instruments" className="mt-6">
@@ -46,25 +45,18 @@ export function InstrumentsTable() {
       {why && <Alert className="mb-2">{why}</Alert>}
       {own.length > 0 && (
         <table className="w-full border-collapse bg-sheet text-sm">
-          <thead className="text-left text-[11px] text-faint">
-            <tr>
-              {[
-                "name",
-                "kind",
-                "last figure",
-                "repeats ±1σ",
-                "reads too much by",
-                "zero reads",
-                "jaws",
-                "checked",
-                "remove",
-              ].map((name) => (
-                <th key={name} scope="col" className="px-1.5 py-1 font-normal">
-                  <span className={name === "remove" ? "sr-only" : ""}>{name}</span>
-                </th>
-              ))}
-            </tr>
-          </thead>
+          <Headings
+            names={[
+              "name",
+              "kind",
+              "last figure",
+              "repeats ±1σ",
+              "reads too much by",
+              "zero reads",
+              "jaws",
+              "checked",
+            ]}
+          />
           <tbody>
             {own.map((one) => (
               <Row

@@ -7,6 +7,7 @@ import { NumberBox, RangedLength } from "../../parts/Box.tsx";
 import { NameBox } from "../../parts/NameBox.tsx";
 import { PlainButton } from "../../parts/PlainButton.tsx";
 import { useShop } from "../../shop/shop.ts";
+import { freshId } from "./tables.tsx";
 
 const KINDS: Readonly<Record<Setup["kind"], { name: string; first: Setup }>> = {
   rest: { name: "rest against platen", first: { kind: "rest" } },
@@ -26,9 +27,8 @@ export function SetupsTable() {
   const edit = (id: string, patch: Partial<NamedSetup>) =>
     change(shop.setups.map((one) => (one.id === id ? { ...one, ...patch } : one)));
   const add = () => {
-    let n = shop.setups.length + 1;
-    while (shop.setups.some(({ id }) => id === `setup-${n}`)) n++;
-    change([...shop.setups, { id: `setup-${n}`, name: `set-up ${n}`, setup: { kind: "rest" } }]);
+    const id = freshId(shop.setups, "setup");
+    change([...shop.setups, { id, name: id.replace("setup-", "set-up "), setup: { kind: "rest" } }]);
   };
   return (
     <section aria-label="Set-ups" className="mt-6">
