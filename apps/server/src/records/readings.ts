@@ -1,7 +1,7 @@
 import type { Reading } from "@true-spine/core/inspect/schema.ts";
 import { spotKey } from "@true-spine/core/inspect/schema.ts";
 import type { TakenReadings } from "@true-spine/core/registry/contract.ts";
-import { and, asc, eq, inArray, isNotNull, isNull } from "drizzle-orm";
+import { and, asc, eq, inArray, isNull } from "drizzle-orm";
 import { type Database, inTransaction } from "../database.ts";
 import { Problem } from "../problem.ts";
 import { readings } from "../schema/readings.ts";
@@ -79,28 +79,6 @@ const isSame = (reading: Reading, among: readonly Reading[]) => {
 const saysOf = (reading: Reading) => `${reading.stage} ${spotKey(reading)} ${reading.value + 0}`;
 const another = (whose: string) =>
   new Problem(409, `One of these readings has ${whose} id and says something else.`);
-
-/** Strikes readings out, or puts them back; none is ever deleted. */
-export async function strikeReadings(
-  db: Database,
-  bladeId: string,
-  ids: readonly string[],
-  isStruck: boolean,
-): Promise<void> {
-  await mustBeThere(db, bladeId);
-  await inTransaction(db, async (tx) => {
-    const rows = and(
-      eq(readings.bladeId, bladeId),
-      inArray(readings.id, [...ids]),
-      isStruck ? isNull(readings.struckAt) : isNotNull(readings.struckAt),
-    );
-    await tx.select({ id: readings.id }).from(readings).where(rows).orderBy(asc(readings.id)).for("update");
-    await tx
-      .update(readings)
-      .set({ struckAt: isStruck ? new Date().toISOString() : null })
-      .where(rows);
-  });
-}
 
 /** Standing readings of several blades at some places: what a run charts. */
 export async function readingsOf(

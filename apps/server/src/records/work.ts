@@ -1,6 +1,6 @@
 import type { TakenWork } from "@true-spine/core/registry/contract.ts";
 import type { WorkRow } from "@true-spine/core/work/schema.ts";
-import { and, asc, eq, inArray, isNotNull, isNull } from "drizzle-orm";
+import { asc, eq, inArray } from "drizzle-orm";
 import { type Database, inTransaction } from "../database.ts";
 import { Problem } from "../problem.ts";
 import { workRows } from "../schema/work.ts";
@@ -66,27 +66,5 @@ export async function keepWork(
         throw new Problem(409, "One of these rows has an earlier one's id and says something else.");
     }
     return { kept: fresh.length };
-  });
-}
-
-/** Strikes rows out, or puts them back; none is ever deleted. */
-export async function strikeWork(
-  db: Database,
-  bladeId: string,
-  ids: readonly string[],
-  isStruck: boolean,
-): Promise<void> {
-  await mustBeThere(db, bladeId);
-  await inTransaction(db, async (tx) => {
-    const rows = and(
-      eq(workRows.bladeId, bladeId),
-      inArray(workRows.id, [...ids]),
-      isStruck ? isNull(workRows.struckAt) : isNotNull(workRows.struckAt),
-    );
-    await tx.select({ id: workRows.id }).from(workRows).where(rows).orderBy(asc(workRows.id)).for("update");
-    await tx
-      .update(workRows)
-      .set({ struckAt: isStruck ? new Date().toISOString() : null })
-      .where(rows);
   });
 }

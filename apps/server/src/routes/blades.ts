@@ -18,10 +18,13 @@ import {
   readDocument,
   saveDocument,
 } from "../records/documents.ts";
-import { keepReadings, readReadings, strikeReadings } from "../records/readings.ts";
+import { keepReadings, readReadings } from "../records/readings.ts";
 import type { Stores } from "../records/stores.ts";
-import { keepWork, readWork, strikeWork } from "../records/work.ts";
+import { strikeRows } from "../records/strike.ts";
+import { keepWork, readWork } from "../records/work.ts";
 import { bodyOf, idOf, kindOf, numberOf, searchOf } from "../request.ts";
+import { readings } from "../schema/readings.ts";
+import { workRows } from "../schema/work.ts";
 
 const LONGEST_NAME = 120;
 
@@ -96,7 +99,7 @@ export function bladeRoutes(stores: Stores): Hono {
   routes.post("/:id/readings/strike", async (c) => {
     const id = idOf(c);
     const { ids, struck } = await bodyOf(c, judging, "strike");
-    await strikeReadings(db, id, ids, struck);
+    await strikeRows(db, readings, id, ids, struck);
     return c.body(null, 204);
   });
 
@@ -110,7 +113,7 @@ export function bladeRoutes(stores: Stores): Hono {
   routes.post("/:id/work/strike", async (c) => {
     const id = idOf(c);
     const { ids, struck } = await bodyOf(c, judging, "strike");
-    await strikeWork(db, id, ids, struck);
+    await strikeRows(db, workRows, id, ids, struck);
     return c.body(null, 204);
   });
 
