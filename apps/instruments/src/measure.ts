@@ -57,7 +57,7 @@ function steelAt(piece: Piece, spot: Spot, jaw: number, whole: Whole, random: Ra
       return seen(piece.line(spot.side!, u()), HANDS.seen, random);
     case "angle": {
       const at = u();
-      const top = piece.line(spot.side!, at) ?? 12;
+      const top = Math.min(piece.line(spot.side!, at) ?? Number.POSITIVE_INFINITY, piece.height(at));
       const { x, y, inward } = piece.edgeAt(at);
       const height = (share: number) => {
         const s = top * share;

@@ -1,5 +1,5 @@
 import { nearest, newFoot, placeAt } from "@true-spine/core/blade/chain.ts";
-import { compileRing } from "@true-spine/core/blade/outline.ts";
+import { compileRing, exitAlong } from "@true-spine/core/blade/outline.ts";
 import { type Blade, bevelOn, type Side } from "@true-spine/core/blade/schema.ts";
 
 /**
@@ -64,6 +64,8 @@ export interface Piece {
   flats(x: number): number;
   /** Height of the grind line above the edge at a share of it, found by walking up; null where the bevel has no top. */
   line(side: Side, u: number): number | null;
+  /** From the edge at a share of it up to the spine, square to the edge. */
+  height(u: number): number;
   /** How far a bent blade's edge stands off where it would be on the plate, with its heel pressed down on this side's other flat. */
   rises(side: Side, u: number): number;
   readonly bow: number;
@@ -299,6 +301,10 @@ export function cutPiece({ blade, left, isSharpened, faults, taken = [], wander 
         else high = middle;
       }
       return high;
+    },
+    height(u) {
+      const { x, y, inward } = edgeAt(u);
+      return exitAlong(ring, x, y, ...inward);
     },
     rises(side, u) {
       const { x, y } = edgeAt(u);

@@ -27,8 +27,10 @@ export const useNotices = create<NoticeBoard>()((set, get) => ({
   dismiss: (id) => set({ notices: get().notices.filter((notice) => notice.id !== id) }),
 }));
 
-export function Notices() {
+/** @param isLarge for a page that is worked at arm's length, with gloves on */
+export function Notices({ isLarge = false }: { isLarge?: boolean }) {
   const { notices, dismiss } = useNotices();
+  const size = isLarge ? "min-h-16 min-w-16 px-4" : "px-2 py-1";
   return (
     <div
       role="status"
@@ -43,7 +45,7 @@ export function Notices() {
           {undo && (
             <button
               type="button"
-              className="rounded px-2 py-1 font-semibold underline"
+              className={`rounded font-semibold underline ${size}`}
               onClick={() => {
                 undo();
                 dismiss(id);
@@ -52,8 +54,13 @@ export function Notices() {
               Undo
             </button>
           )}
-          <button type="button" aria-label="Dismiss" className="rounded p-1" onClick={() => dismiss(id)}>
-            <X className="size-4" aria-hidden />
+          <button
+            type="button"
+            aria-label="Dismiss"
+            className={`grid place-items-center rounded ${size}`}
+            onClick={() => dismiss(id)}
+          >
+            <X className={isLarge ? "size-6" : "size-4"} aria-hidden />
           </button>
         </div>
       ))}

@@ -90,9 +90,16 @@ export const LEAST_ROUND = 5;
 /** How far off a round lies as it stands, in bands, before another reading of it is looked for; and how near it lies with that. */
 const FAR = 4;
 const NEAR = 1;
-/** The same for another stage, in what readings and a sound hand are worth: stages lie near to one another. */
-const STAGE_FAR = 3.5;
-const STAGE_NEAR = 1.2;
+/**
+ * The same for another stage, in what readings and a sound hand are worth: stages lie near to one another. Only readings are asked
+ * that tell the two apart by so much; and it lies so many times nearer. Starting values.
+ */
+const STAGE_FAR = 2.4;
+const STAGE_NEAR = 0.8;
+const STAGE_APART = 1.5;
+const STAGE_TIMES = 4;
+/** With no more than this share of them far from it: else it is another blade. */
+const STAGE_STRAYS = 0.2;
 
 function ofRound(stage: BenchSteel, all: readonly Seen[], others: readonly BenchSteel[]): Doubt | null {
   const lengths = all.filter(({ figure }) => QUANTITY[figure.spot.what].unit === "mm");
@@ -133,20 +140,29 @@ function ofRound(stage: BenchSteel, all: readonly Seen[], others: readonly Bench
         side: reading.side === "left" ? "right" : "left",
       }));
   }
-  const ofFaces = all.filter(({ figure }) =>
-    SIDES.some((side) => faceResponse(stage, figure.spot, side) !== 0),
-  );
-  if (ofFaces.length >= LEAST_ROUND && misfit(ofFaces, ({ figure }) => figure.off, worthOf) > STAGE_FAR) {
-    for (const other of others) {
-      const off = ({ figure }: Seen) => {
-        const there = targetAt(other, figure.spot);
-        return there ? figure.value - there.value : Number.POSITIVE_INFINITY;
-      };
-      if (misfit(ofFaces, off, worthOf) < STAGE_NEAR)
-        return made("stage", other.id, all, () => ({ stage: other.id }));
-    }
+  for (const other of others) {
+    if (isOfStage(other, all)) return made("stage", other.id, all, () => ({ stage: other.id }));
   }
   return null;
+}
+
+/** Whether the readings that tell another stage's steel from this one's speak for the other, and the rest fits it as well. */
+function isOfStage(other: BenchSteel, all: readonly Seen[]): boolean {
+  const there = all.flatMap((seen) => {
+    const target = targetAt(other, seen.figure.spot);
+    return target ? [{ ...seen, off: seen.figure.value - target.value }] : [];
+  });
+  const telling = there.filter((seen) => Math.abs(seen.off - seen.figure.off) > STAGE_APART * worthOf(seen));
+  if (telling.length < LEAST_ROUND) return false;
+  const here = misfit(telling, ({ figure }) => figure.off, worthOf);
+  const near = misfit(telling, ({ off }) => off, worthOf);
+  const strays = there.filter((seen) => Math.abs(seen.off) > STAGE_FAR * worthOf(seen)).length;
+  return (
+    here > STAGE_FAR &&
+    near < STAGE_NEAR &&
+    here > STAGE_TIMES * near &&
+    strays <= STAGE_STRAYS * there.length
+  );
 }
 
 const UNITS: readonly (readonly [string, Slip])[] = [

@@ -104,7 +104,7 @@ function workedOut(stage: BenchSteel, spot: Spot): Target | null {
       });
     case "over":
       return make(centreBand(stage), {
-        slope: { up: upTheFace(stage, station!, spot), along: 0 },
+        slope: { up: upTheFace(stage, station!, spot), along: alongAt(stage, spot) },
         basis: "edge within ± 0.10 of centre finished, ± 0.25 rough: starting band",
       });
     case "line":
@@ -118,7 +118,6 @@ function workedOut(stage: BenchSteel, spot: Spot): Target | null {
       const line: Spot = { ...spot, what: "line" };
       const perDegree = Math.abs(turnResponse(stage, line, spot.side!, "edge"));
       return make(Math.max(LEAST_ANGLE_BAND, perDegree > 0 ? lineBand(stage, line) / perDegree : 0), {
-        slope: { up: 0, along: 0 },
         basis: "what the grind line's band is worth as an angle: geometry",
       });
     }

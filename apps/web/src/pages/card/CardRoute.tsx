@@ -35,7 +35,7 @@ export function CardRoute() {
   return (
     <main className="h-full">
       <WithBlade key={id} id={id} view={() => <Card />} />
-      <Notices />
+      <Notices isLarge />
     </main>
   );
 }
