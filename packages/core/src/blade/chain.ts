@@ -7,16 +7,27 @@ const CHORD_TOLERANCE = 0.002;
 /** The same for the looks of the search for the nearest place, which only have to find the right dip. */
 const LOOK_TOLERANCE = 0.1;
 
-/** Points spread evenly in t along a curve, ends included, and the box that holds it. */
+/** Points spread evenly in t along a curve, ends included. */
 interface Look {
   readonly x: Float64Array;
   readonly y: Float64Array;
   readonly spacing: number;
-  readonly left: number;
-  readonly right: number;
-  readonly bottom: number;
-  readonly top: number;
 }
+
+/**
+ * What the search for the nearest place asks of each segment, in one row of plain numbers: the curve's own eight; where one dip is
+ * sure to be the only one (see `reachOf`); the box that holds it.
+ */
+const ROW = 17;
+const FAR = 8;
+const FROM = 9;
+const TO = 10;
+const HEAD = 11;
+const TAIL = 12;
+const LEFT = 13;
+const RIGHT = 14;
+const BOTTOM = 15;
+const TOP = 16;
 
 /**
  * An open chain of nodes, compiled: exact segments, and a fine polyline of intervals over them that answers
@@ -26,6 +37,8 @@ export interface Chain {
   readonly segments: readonly Segment[];
   /** For each curve, where to look for its nearest place; null for a straight segment. */
   readonly looks: readonly (Look | null)[];
+  /** A row of `ROW` figures for each segment. */
+  readonly figures: Float64Array;
   readonly length: number;
   readonly count: number;
   readonly segment: Int32Array;
@@ -45,16 +58,18 @@ export interface Chain {
   readonly startTangent: readonly [number, number];
 }
 
-/** Where a point's nearest place on a chain lies. */
+/** Where a point's nearest place on a chain lies; `segment` and `t` are where the next search begins. */
 export interface Foot {
   d: number;
   s: number;
   x: number;
   y: number;
+  segment: number;
+  t: number;
 }
 
 export function newFoot(): Foot {
-  return { d: 0, s: 0, x: 0, y: 0 };
+  return { d: 0, s: 0, x: 0, y: 0, segment: 0, t: 0.5 };
 }
 
 /** Compiles nodes into a chain. Nodes are taken as they are: at least two, none on top of its neighbour. */
@@ -100,10 +115,15 @@ export function compileChain(nodes: readonly OutlineNode[]): Chain {
     }
   });
   const looks = segments.map((curve) => lookAlong(curve));
+  const figures = new Float64Array(segments.length * ROW);
+  segments.forEach((curve, k) => {
+    figures.set(rowOf(curve, looks[k]!), k * ROW);
+  });
   const startTangent = limitDirection(nodes[0]!, nodes[1]!);
   return {
     segments,
     looks,
+    figures,
     length,
     count,
     segment,
@@ -145,15 +165,95 @@ function lookAlong(curve: Segment): Look | null {
   let spacing = 0;
   for (let i = 0; i < steps; i++)
     spacing = Math.max(spacing, Math.hypot(x[i + 1]! - x[i]!, y[i + 1]! - y[i]!));
-  return {
-    x,
-    y,
-    spacing,
-    left: Math.min(...x) - LOOK_TOLERANCE,
-    right: Math.max(...x) + LOOK_TOLERANCE,
-    bottom: Math.min(...y) - LOOK_TOLERANCE,
-    top: Math.max(...y) + LOOK_TOLERANCE,
-  };
+  return { x, y, spacing };
+}
+
+function rowOf(curve: Segment, look: Look | null): number[] {
+  const { ax, bx, cx, dx, ay, by, cy, dy } = curve;
+  const { far, from, to, head, tail } = reachOf(curve) ?? { far: 0, from: 0, to: 1, head: 0, tail: 0 };
+  const box = look
+    ? [
+        Math.min(...look.x) - LOOK_TOLERANCE,
+        Math.max(...look.x) + LOOK_TOLERANCE,
+        Math.min(...look.y) - LOOK_TOLERANCE,
+        Math.max(...look.y) + LOOK_TOLERANCE,
+      ]
+    : [0, 0, 0, 0];
+  return [ax, bx, cx, dx, ay, by, cy, dy, far, from, to, head, tail, ...box];
+}
+
+/**
+ * How far from a curve, mm, a place that is square to it at t in from…to is the only one of from…to that is as near; and how long
+ * the curve is before and after that.
+ */
+interface Reach {
+  readonly far: number;
+  readonly from: number;
+  readonly to: number;
+  readonly head: number;
+  readonly tail: number;
+}
+
+const BENDS_LOOKED_AT = 32;
+/** Tighter bends than those looked at may lie between them: so much of the radius is counted on. */
+const COUNTED_ON = 0.8;
+/** At an end without a handle a curve sets off from rest, and may bend by any circle: so much of t is left out there. */
+const LEFT_OUT = 1 / 16;
+
+/**
+ * A disc that touches a curve from one side, smaller than any circle the curve bends by, holds no other place of it, as long as the
+ * curve turns by less than half a round. Source: W. Blaschke, Kreis und Kugel (1916), rolling theorem.
+ */
+function reachOf(curve: Segment): Reach | null {
+  if (curve.straight) return null;
+  const [from, to] = [0, 1].map((end) =>
+    speedAt(curve, end) > 1e-6 ? end : end + (end === 0 ? LEFT_OUT : -LEFT_OUT),
+  ) as [number, number];
+  let tightest = 0;
+  let turned = 0;
+  let before = 0;
+  for (let i = 0; i <= BENDS_LOOKED_AT; i++) {
+    const t = from + ((to - from) * i) / BENDS_LOOKED_AT;
+    const [tx, ty] = [dxAt(curve, t), dyAt(curve, t)];
+    const speed = Math.hypot(tx, ty);
+    if (speed < 1e-6) return null;
+    const [bx, by] = [6 * curve.ax * t + 2 * curve.bx, 6 * curve.ay * t + 2 * curve.by];
+    tightest = Math.max(tightest, Math.abs(tx * by - ty * bx) / speed ** 3);
+    const way = Math.atan2(ty, tx);
+    if (i > 0) turned += Math.abs(Math.atan2(Math.sin(way - before), Math.cos(way - before)));
+    before = way;
+  }
+  if (turned > 0.9 * Math.PI) return null;
+  const far = tightest > 0 ? COUNTED_ON / tightest : Number.POSITIVE_INFINITY;
+  return { far, from, to, head: arcLength(curve, 0, from), tail: arcLength(curve, to, 1) };
+}
+
+/** Whether a dip at t, so far away squared, is the only one of its curve that is as near. */
+function isOnlyDip(
+  row: Float64Array,
+  at: number,
+  t: number,
+  px: number,
+  py: number,
+  squared: number,
+): boolean {
+  const far = row[at + FAR]!;
+  if (t < row[at + FROM]! || t > row[at + TO]! || squared >= far * far) return false;
+  const head = row[at + HEAD]!;
+  const tail = row[at + TAIL]!;
+  if (head === 0 && tail === 0) return true;
+  const d = Math.sqrt(squared);
+  if (head > 0) {
+    const ex = row[at + 3]! - px;
+    const ey = row[at + 7]! - py;
+    if (ex * ex + ey * ey <= (d + head) * (d + head)) return false;
+  }
+  if (tail > 0) {
+    const ex = row[at]! + row[at + 1]! + row[at + 2]! + row[at + 3]! - px;
+    const ey = row[at + 4]! + row[at + 5]! + row[at + 6]! + row[at + 7]! - py;
+    if (ex * ex + ey * ey <= (d + tail) * (d + tail)) return false;
+  }
+  return true;
 }
 
 /** Unit tangent at a chain's first node: toward the next control point that is somewhere else. */
@@ -178,33 +278,48 @@ function limitDirection(from: OutlineNode, to: OutlineNode): readonly [number, n
  *
  * Straight segments are projected on exactly. Along each curve the distances to its looks are scanned for
  * their two lowest dips, and Newton's method on the curve itself settles every dip that could still win.
+ * Beginning where the last search ended, Newton's method alone settles what lies within the curve's reach.
  */
 export function nearest(chain: Chain, px: number, py: number, foot: Foot): void {
-  const { segments, looks } = chain;
+  const { looks, figures } = chain;
+  const count = looks.length;
   let best = Number.POSITIVE_INFINITY;
   let bestSegment = 0;
   let bestT = 0;
-  for (let k = 0; k < segments.length; k++) {
-    const curve = segments[k]!;
+  let sure = -1;
+  const start = foot.segment * ROW;
+  if (foot.segment < count && figures[start + FAR]! > 0) {
+    const t = slid(figures, start, foot.t, px, py);
+    if (t >= 0) {
+      const distance = squaredTo(figures, start, t, px, py);
+      if (isOnlyDip(figures, start, t, px, py, distance)) {
+        best = distance;
+        bestSegment = foot.segment;
+        bestT = t;
+        sure = bestSegment;
+      }
+    }
+  }
+  for (let k = 0; k < count; k++) {
+    if (k === sure) continue;
+    const at = k * ROW;
     const look = looks[k]!;
     if (look === null) {
-      let t =
-        ((px - curve.dx) * curve.cx + (py - curve.dy) * curve.cy) /
-        (curve.cx * curve.cx + curve.cy * curve.cy);
+      const cx = figures[at + 2]!;
+      const cy = figures[at + 6]!;
+      let t = ((px - figures[at + 3]!) * cx + (py - figures[at + 7]!) * cy) / (cx * cx + cy * cy);
       t = t > 0 ? (t < 1 ? t : 1) : 0;
-      const qx = curve.dx + t * curve.cx - px;
-      const qy = curve.dy + t * curve.cy - py;
-      const distance = qx * qx + qy * qy;
-      if (distance < best) {
+      const distance = squaredTo(figures, at, t, px, py);
+      if (distance < best || (distance === best && k < bestSegment)) {
         best = distance;
         bestSegment = k;
         bestT = t;
       }
       continue;
     }
-    const gap = Math.max(look.left - px, px - look.right, 0);
-    const rise = Math.max(look.bottom - py, py - look.top, 0);
-    if (gap * gap + rise * rise >= best) continue;
+    const gap = Math.max(figures[at + LEFT]! - px, px - figures[at + RIGHT]!, 0);
+    const rise = Math.max(figures[at + BOTTOM]! - py, py - figures[at + TOP]!, 0);
+    if (gap * gap + rise * rise > best) continue;
     const { x, y, spacing } = look;
     const last = x.length - 1;
     let before = Number.POSITIVE_INFINITY;
@@ -238,34 +353,79 @@ export function nearest(chain: Chain, px: number, py: number, foot: Foot): void 
     }
     const slack = spacing * spacing;
     for (let turn = 0; turn < 2; turn++) {
-      if ((turn === 0 ? lowest : second) - slack >= best) break;
+      if ((turn === 0 ? lowest : second) - slack > best) break;
       const from = turn === 0 ? dip : secondDip;
       const unsettled = turn === 0 ? lowest : second;
-      let t = settle(curve, from, last, px, py);
-      const qx = xAt(curve, t) - px;
-      const qy = yAt(curve, t) - py;
-      let distance = qx * qx + qy * qy;
+      let t = settle(figures, at, from, last, px, py);
+      let distance = squaredTo(figures, at, t, px, py);
       if (distance > unsettled) {
         distance = unsettled;
         t = from / last;
       }
-      if (distance < best) {
+      if (distance < best || (distance === best && k < bestSegment)) {
         best = distance;
         bestSegment = k;
         bestT = t;
       }
     }
   }
-  const curve = segments[bestSegment]!;
-  foot.x = xAt(curve, bestT);
-  foot.y = yAt(curve, bestT);
+  const at = bestSegment * ROW;
+  foot.segment = bestSegment;
+  foot.t = bestT;
+  foot.x = ((figures[at]! * bestT + figures[at + 1]!) * bestT + figures[at + 2]!) * bestT + figures[at + 3]!;
+  foot.y =
+    ((figures[at + 4]! * bestT + figures[at + 5]!) * bestT + figures[at + 6]!) * bestT + figures[at + 7]!;
   foot.d = Math.sqrt(best);
   foot.s = lengthAt(chain, bestSegment, bestT);
 }
 
+function squaredTo(row: Float64Array, at: number, t: number, px: number, py: number): number {
+  const ex = ((row[at]! * t + row[at + 1]!) * t + row[at + 2]!) * t + row[at + 3]! - px;
+  const ey = ((row[at + 4]! * t + row[at + 5]!) * t + row[at + 6]!) * t + row[at + 7]! - py;
+  return ex * ex + ey * ey;
+}
+
+const MOST_SLIDES = 8;
+
+/** Newton's method from a place on the curve to a dip clear of both its ends; −1 where it does not get there. */
+function slid(row: Float64Array, at: number, from: number, px: number, py: number): number {
+  const ax = row[at]!;
+  const bx = row[at + 1]!;
+  const cx = row[at + 2]!;
+  const dx = row[at + 3]!;
+  const ay = row[at + 4]!;
+  const by = row[at + 5]!;
+  const cy = row[at + 6]!;
+  const dy = row[at + 7]!;
+  let t = from;
+  for (let step = 0; step < MOST_SLIDES; step++) {
+    const ex = ((ax * t + bx) * t + cx) * t + dx - px;
+    const ey = ((ay * t + by) * t + cy) * t + dy - py;
+    const tx = (3 * ax * t + 2 * bx) * t + cx;
+    const ty = (3 * ay * t + 2 * by) * t + cy;
+    const bend = tx * tx + ty * ty + ex * (6 * ax * t + 2 * bx) + ey * (6 * ay * t + 2 * by);
+    if (!(bend > 0)) return -1;
+    const moved = (ex * tx + ey * ty) / bend;
+    t -= moved;
+    if (!(t > 0 && t < 1)) return -1;
+    if (moved < SETTLED && moved > -SETTLED) return t;
+  }
+  return -1;
+}
+
+/** A step of Newton's method after which the next would be lost in rounding: each doubles the figures that are right. */
+const SETTLED = 1e-8;
+
 /** Newton's method on the curve from look i of 0…last, kept between its neighbours by halving. */
-function settle(curve: Segment, i: number, last: number, px: number, py: number): number {
-  const { ax, bx, cx, dx, ay, by, cy, dy } = curve;
+function settle(row: Float64Array, at: number, i: number, last: number, px: number, py: number): number {
+  const ax = row[at]!;
+  const bx = row[at + 1]!;
+  const cx = row[at + 2]!;
+  const dx = row[at + 3]!;
+  const ay = row[at + 4]!;
+  const by = row[at + 5]!;
+  const cy = row[at + 6]!;
+  const dy = row[at + 7]!;
   let low = i > 0 ? (i - 1) / last : 0;
   let high = i < last ? (i + 1) / last : 1;
   let t = i / last;
@@ -284,7 +444,7 @@ function settle(curve: Segment, i: number, last: number, px: number, py: number)
     const next = newton >= low && newton <= high ? newton : (low + high) / 2;
     const moved = next - t;
     t = next;
-    if (moved < 1e-7 && moved > -1e-7) break;
+    if (moved < SETTLED && moved > -SETTLED) break;
   }
   return t;
 }

@@ -1,4 +1,4 @@
-import { cutAlong } from "./cut.ts";
+import { cutToSum, type Glimpse } from "./cut.ts";
 import { type Field, FLAT, RUN_IN, thicknessAt } from "./field.ts";
 import { breaksInX, spansAt, uprightPlaces } from "./outline.ts";
 import { bunchedRule, plainRule } from "./quadrature.ts";
@@ -20,8 +20,11 @@ export interface Solid {
 }
 
 const POINTS_ACROSS = 3;
-/** Shares of a piece at which it is held to the parabola; `off` the same in the rule's own half-widths from the middle. */
-const CHECKED = [0.015, 0.68, 0.985].map((share) => ({ share, off: (share - 0.5) / (Math.sqrt(0.6) / 2) }));
+/** Shares of a piece at which it is held to the parabola through the rule's own places, which lie so far from its middle. */
+const CHECKED = [0.015, 0.68, 0.985];
+const HALF_WIDTH = Math.sqrt(0.6) / 2;
+/** What was seen so near to a break belongs to both of its pieces, mm. */
+const ON_A_BREAK = 1e-6;
 /** A piece is parted where it strays from a parabola by this share of its thickness, and so often at most. */
 const CURVED = 5e-4;
 const MOST_SPLITS = 7;
@@ -54,7 +57,8 @@ export function sectionSums(
 }
 
 function addSpan(field: Field, x: number, bottom: number, top: number, sums: SectionSums): void {
-  const { breaks, right, left } = cutAlong(field, x, bottom, 0, 1, 0, top - bottom);
+  const { cut, seen } = cutToSum(field, x, bottom, 0, 1, 0, top - bottom);
+  const { breaks, right, left } = cut;
   for (let i = 0; i + 1 < breaks.length; i++) {
     const from = bottom + breaks[i]!;
     const to = bottom + breaks[i + 1]!;
@@ -63,14 +67,16 @@ function addSpan(field: Field, x: number, bottom: number, top: number, sums: Sec
     } else if (right[i] === RUN_IN || left[i] === RUN_IN) {
       addPiece(field, x, from, to, POINTS_IN_RUN_IN, sums, true);
     } else {
-      addCurved(field, x, from, to, MOST_SPLITS, sums);
+      const within = seen.filter(({ s }) => s >= breaks[i]! - ON_A_BREAK && s <= breaks[i + 1]! + ON_A_BREAK);
+      addCurved(field, x, from, to, MOST_SPLITS, sums, bottom, within);
     }
   }
 }
 
 /**
  * A piece of a cut, in halves of halves where thickness does not follow a parabola through the rule's own places: where the nearest
- * place on the edge comes to a corner, a table over u bends, or the steel ends within the piece.
+ * place on the edge comes to a corner, a table over u bends, or the steel ends within the piece. It is held to what was seen on the
+ * way to the cut, and to places of its own where that is less than both ends and a place between.
  */
 function addCurved(
   field: Field,
@@ -79,6 +85,8 @@ function addCurved(
   to: number,
   splits: number,
   sums: SectionSums,
+  bottom: number,
+  seen: readonly Glimpse[],
 ): void {
   const size = to - from;
   const { area, moment, sideMoment, secondMoment } = sums;
@@ -86,14 +94,21 @@ function addCurved(
   if (splits === 0) return;
   const [slope, bend] = [(high! - low!) / 2, (high! + low! - 2 * middle!) / 2];
   const most = CURVED * (low! + middle! + high!);
-  const strays = CHECKED.some(({ share, off }) => {
-    const told = middle! + slope * off + bend * off * off;
-    return Math.abs(told - thicknessAt(field, x, from + share * size)) > most;
-  });
-  if (!strays) return;
+  const strays = (y: number, t: number) => {
+    const off = ((y - from) / size - 0.5) / HALF_WIDTH;
+    return Math.abs(middle! + slope * off + bend * off * off - t) > most;
+  };
+  const isHeld =
+    seen.length >= CHECKED.length
+      ? !seen.some(({ s, t }) => strays(Math.min(to, Math.max(from, bottom + s)), t))
+      : !CHECKED.some((share) => strays(from + share * size, thicknessAt(field, x, from + share * size)));
+  if (isHeld) return;
   Object.assign(sums, { area, moment, sideMoment, secondMoment });
-  addCurved(field, x, from, from + size / 2, splits - 1, sums);
-  addCurved(field, x, from + size / 2, to, splits - 1, sums);
+  const half = from + size / 2;
+  const below = seen.filter(({ s }) => bottom + s <= half);
+  const above = seen.filter(({ s }) => bottom + s >= half);
+  addCurved(field, x, from, half, splits - 1, sums, bottom, below);
+  addCurved(field, x, half, to, splits - 1, sums, bottom, above);
 }
 
 /** Adds a piece by a rule of so many points; answers with the thickness at each of its places, from above. */

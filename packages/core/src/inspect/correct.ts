@@ -230,15 +230,15 @@ function isSupported(
     const here = stretch.reduce((a, b) => (Math.abs(b.u - spot.u!) < Math.abs(a.u - spot.u!) ? b : a));
     return response !== 0 && here.t > 0 && off / response >= Math.max(SPEAKS * here.t, SAYS * most);
   });
-  // What is well within its bands everywhere is let be.
-  if (!speaking.some(({ off, target }) => Math.abs(off) > WELL_WITHIN * target.band)) return false;
+  // Where nothing is surely out of its band, and no two readings are beyond theirs, it is let be.
+  const beyond = speaking.filter(({ off, target }) => Math.abs(off) > target.band);
+  if (beyond.length < 2 && !beyond.some(({ verdict }) => verdict === "out")) return false;
   return speaking.reduce((sum, { readings }) => sum + Math.min(2, readings.length), 0) >= 2;
 }
 /** A reading just beside a stretch belongs to it: shares of the edge. */
 const NEXT = 0.02;
 /** A reading speaks for what comes off where it says at least this share of it. */
 const SPEAKS = 0.3;
-const WELL_WITHIN = 0.75;
 /** And this share of the most that comes off: where the cut runs out, everything would speak for it. */
 const SAYS = 0.2;
 
