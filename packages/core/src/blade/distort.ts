@@ -35,7 +35,7 @@ export function distorted(
     return (d - pivot) * steeper;
   };
   const put = (side: Side, from: HalfSample, to: HalfSample, x: number, y: number) => {
-    Object.assign(to, from);
+    copy(from, to);
     const { d, u } = field.foot;
     if (flats) to.flat += flats(side, x);
     if (Number.isFinite(to.primary)) {
@@ -62,4 +62,14 @@ export function distorted(
       put("left", field.left, left, x, y);
     },
   };
+}
+
+function copy(from: HalfSample, to: HalfSample): void {
+  to.flat = from.flat;
+  to.edge = from.edge;
+  to.primary = from.primary;
+  to.falseEdge = from.falseEdge;
+  to.slope = from.slope;
+  to.inRunIn = from.inRunIn;
+  to.isBelowShoulder = from.isBelowShoulder;
 }

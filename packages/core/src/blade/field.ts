@@ -51,6 +51,8 @@ export interface Field {
   readonly alike: boolean;
   /** Whether a side's bevel goes up to the spine. */
   readonly isFull: boolean;
+  /** Whether nothing is cut but the flats, anywhere. */
+  readonly isPlain: boolean;
   readonly plunges: { readonly right: PlungeCut | null; readonly left: PlungeCut | null };
   readonly right: HalfSample;
   readonly left: HalfSample;
@@ -253,12 +255,21 @@ export function compileField(blade: Blade, still?: Allowance, ring = compileRing
     sharpFrom,
     alike,
     isFull,
+    isPlain: isPlain(plunges, falseEdge !== undefined, cutsEdge && isSharpened(blade)),
     plunges,
     right,
     left,
     foot,
     sampleAt,
   };
+}
+
+function isPlain({ right, left }: Field["plunges"], hasFalseEdge: boolean, hasEdge: boolean): boolean {
+  return !right && !left && !hasFalseEdge && !hasEdge;
+}
+
+function isSharpened({ edge: { angle } }: Blade): boolean {
+  return angle.right > 0 || angle.left > 0;
 }
 
 /** What the belt's overhang leaves standing at v past the line: r − √(r² − (r − v)²) for 0 ≤ v < r. */
@@ -287,6 +298,7 @@ export function compileStageWithBevels(
   thickness: Blade["thickness"] = finished.thickness,
 ): Field {
   const own = compileField({ ...finished, bevels, thickness }, still);
+  if (own.isPlain && isNowhereBelow(thickness, still.flats, finished.thickness)) return own;
   const floors = [compileField(finished)];
   if (bevels !== finished.bevels && isCut(bevels)) {
     // A bar too thin for its blade is not thicker for what should come off its flats.
@@ -312,6 +324,18 @@ export function compileStageWithBevels(
       }
     },
   };
+}
+
+/** Whether flats of one thickness, with so much more on each, stand as high as another's everywhere. */
+function isNowhereBelow(own: Blade["thickness"], more: number, other: Blade["thickness"]): boolean {
+  const [mine, theirs] = [own, other].map((rows) =>
+    table(
+      rows,
+      ({ x }) => x,
+      ({ t }) => t,
+    ),
+  ) as [Table, Table];
+  return [...own, ...other].every(({ x }) => read(mine, x) + 2 * more >= read(theirs, x));
 }
 
 function isCut({ right, left }: Blade["bevels"]): boolean {

@@ -141,6 +141,7 @@ function addPiece(
 
 /** Whether nothing but the flats can be lowest anywhere on the vertical at x: true over most of a tang. */
 function isPlainAt(field: Field, x: number): boolean {
+  if (field.isPlain) return true;
   const { falseEdge } = field.blade;
   if (falseEdge && x >= falseEdge.from && x <= falseEdge.to) return false;
   return x < plainBefore(field);

@@ -15,6 +15,38 @@ export interface Ring {
   readonly right: number;
   readonly bottom: number;
   readonly top: number;
+  /** Which intervals of each chain may be met by an upright line, by strips of x. */
+  readonly strips: Strips;
+}
+
+/** Strips of one width from the left: for each chain the intervals that reach into it, in order. */
+interface Strips {
+  readonly from: number;
+  readonly width: number;
+  readonly of: readonly (readonly Int32Array[])[];
+}
+
+const STRIPS = 96;
+const NOTHING = new Int32Array();
+
+function stripsOf(chains: readonly Chain[], left: number, right: number): Strips {
+  const width = (right - left) / STRIPS;
+  const of = chains.map(({ x0, x1, count }) => {
+    const lists: number[][] = Array.from({ length: STRIPS }, () => []);
+    for (let i = 0; i < count; i++) {
+      const [low, high] = x0[i]! < x1[i]! ? [x0[i]!, x1[i]!] : [x1[i]!, x0[i]!];
+      const last = Math.min(STRIPS - 1, Math.floor((high - left) / width));
+      for (let k = Math.max(0, Math.floor((low - left) / width)); k <= last; k++) lists[k]!.push(i);
+    }
+    return lists.map((list) => Int32Array.from(list));
+  });
+  return { from: left, width, of };
+}
+
+/** The intervals of a chain, by its number, that an upright line at x may meet. */
+function reachingTo({ from, width, of }: Strips, chain: number, x: number): Int32Array {
+  const k = Math.floor((x - from) / width);
+  return of[chain]![Math.min(STRIPS - 1, Math.max(0, k))] ?? NOTHING;
 }
 
 const rings = new WeakMap<Outline, Ring>();
@@ -46,13 +78,15 @@ function compiled(outline: Outline): Ring {
   );
   const xs = [...points.map((p) => p[0]), ...extremes];
   const ys = points.map((p) => p[1]);
+  const [left, right] = [Math.min(...xs), Math.max(...xs)];
   return {
     spine,
     edge,
     tang,
     chains,
-    left: Math.min(...xs),
-    right: Math.max(...xs),
+    strips: stripsOf(chains, left, right),
+    left,
+    right,
     bottom: Math.min(...ys),
     top: Math.max(...ys),
   };
@@ -71,9 +105,9 @@ function withEnds(
 /** Where the vertical at x passes through steel: pairs of y, bottom and top, lowest pair first. */
 export function spansAt(ring: Ring, x: number): [number, number][] {
   const heights: number[] = [];
-  for (const chain of ring.chains) {
-    const { x0, x1, count } = chain;
-    for (let i = 0; i < count; i++) {
+  for (const [k, chain] of ring.chains.entries()) {
+    const { x0, x1 } = chain;
+    for (const i of reachingTo(ring.strips, k, x)) {
       if (x0[i]! <= x === x1[i]! <= x) continue;
       heights.push(yAt(chain.segments[chain.segment[i]!]!, crossingX(chain, i, x)));
     }
@@ -89,9 +123,9 @@ export function spansAt(ring: Ring, x: number): [number, number][] {
 /** Whether a point lies inside the outline, to the polyline's micron. */
 export function isInside(ring: Ring, x: number, y: number): boolean {
   let inside = false;
-  for (const chain of ring.chains) {
-    const { x0, x1, y0, y1, count } = chain;
-    for (let i = 0; i < count; i++) {
+  for (const [k, chain] of ring.chains.entries()) {
+    const { x0, x1, y0, y1 } = chain;
+    for (const i of reachingTo(ring.strips, k, x)) {
       if (x0[i]! <= x === x1[i]! <= x) continue;
       const crossing = y0[i]! + ((x - x0[i]!) / (x1[i]! - x0[i]!)) * (y1[i]! - y0[i]!);
       if (crossing > y) inside = !inside;

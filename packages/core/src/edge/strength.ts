@@ -8,7 +8,9 @@ import { type Station, thicknessAlong } from "../blade/station.ts";
 export const YIELD = 2000;
 /** How far up the apex the load is taken to act, mm: a starting value, without a published source. */
 export const CONTACT_DEPTH = 0.2;
-const PLACES = 60;
+const PLACES = 12;
+/** Steps of the search between the two places beside the weakest one. */
+const STEPS = 9;
 
 export interface WeakPlace {
   /** Side load at the apex, N per mm of edge, that first yields a section. */
@@ -29,6 +31,17 @@ export interface EdgeStrength {
  * Compare it, never promise by it.
  */
 export function edgeStrength(field: Field, station: Station): EdgeStrength {
+  let strength = known.get(station);
+  if (!strength) {
+    strength = strengthOf(field, station);
+    known.set(station, strength);
+  }
+  return strength;
+}
+
+const known = new WeakMap<Station, EdgeStrength>();
+
+function strengthOf(field: Field, station: Station): EdgeStrength {
   const shoulder = station.right.edgeBevel ?? station.left.edgeBevel;
   // Above the grind line the flats, or a false edge, are another matter than the edge.
   const top = Math.min(station.right.grindLine ?? station.height, station.left.grindLine ?? station.height);
@@ -39,14 +52,28 @@ export function edgeStrength(field: Field, station: Station): EdgeStrength {
   };
 }
 
+/** By steps, closer together low down, where it is nearly always decided; then by halves of halves beside the weakest. */
 function weakest(field: Field, station: Station, from: number, to: number): WeakPlace | null {
   if (to <= from) return null;
-  let weak: WeakPlace | null = null;
-  for (let i = 0; i <= PLACES; i++) {
-    // Closer together low down, where it is nearly always decided.
-    const at = from + (to - from) * (i / PLACES) ** 2;
+  const placeAt = (share: number): WeakPlace => {
+    const at = from + (to - from) * share ** 2;
     const load = loadAt(thicknessAlong(field, station.cut, Math.min(at, station.height - 1e-6)), at);
-    if (!weak || load < weak.load) weak = { load, at };
+    return { load, at };
+  };
+  let weak = placeAt(0);
+  let share = 0;
+  for (let i = 1; i <= PLACES; i++) {
+    const place = placeAt(i / PLACES);
+    if (place.load < weak.load) [weak, share] = [place, i / PLACES];
+  }
+  let reach = 1 / PLACES;
+  for (let i = 0; i < STEPS; i++) {
+    reach /= 2;
+    for (const beside of [share - reach, share + reach]) {
+      if (beside < 0 || beside > 1) continue;
+      const place = placeAt(beside);
+      if (place.load < weak.load) [weak, share] = [place, beside];
+    }
   }
   return weak;
 }
