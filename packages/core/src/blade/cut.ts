@@ -1,5 +1,4 @@
 import { EDGE, FALSE_EDGE, type Field, FLAT, type HalfSample, isPrimary, type Surface } from "./field.ts";
-import type { Side } from "./schema.ts";
 
 /**
  * A straight cut through the side view: from (x, y) along the unit vector (dx, dy), s from `from` to `to`, mm.
@@ -16,10 +15,11 @@ export interface Cut {
   readonly left: readonly Surface[];
 }
 
-/** What was seen on the way to a cut, and is so for nothing: mm along it, and the thickness there. */
-export interface Glimpse {
-  readonly s: number;
-  readonly t: number;
+/** What was seen on the way to a cut, and is so for nothing: how often, and each time mm along it and the thickness there. */
+export interface Glimpses {
+  readonly count: number;
+  s(i: number): number;
+  t(i: number): number;
 }
 
 /** Widest spacing of the first look along a cut, mm. Layers thinner than this are found from their neighbours. */
@@ -42,10 +42,10 @@ export function cutAlong(
   from: number,
   to: number,
 ): Cut {
-  return new Looking(field, x, y, dx, dy, SHARP).cut(from, to);
+  return looking.cut(field, x, y, dx, dy, from, to, SHARP);
 }
 
-/** The same less sharply, to be summed over, with what was seen on the way. */
+/** The same less sharply, to be summed over, with what was seen on the way: ask before the next cut is made. */
 export function cutToSum(
   field: Field,
   x: number,
@@ -54,21 +54,8 @@ export function cutToSum(
   dy: number,
   from: number,
   to: number,
-): { cut: Cut; seen: readonly Glimpse[] } {
-  const looking = new Looking(field, x, y, dx, dy, SUMMED);
-  return { cut: looking.cut(from, to), seen: looking.seen };
-}
-
-/** One side's surfaces at one place. */
-type Heights = Readonly<Pick<HalfSample, "flat" | "edge" | "primary" | "falseEdge" | "surface">>;
-
-/** A place along a cut, looked at once and kept. */
-interface Seen extends Glimpse {
-  /** Where the nearest place on the edge lies, and that of the spine added. */
-  readonly foot: number;
-  readonly feet: number;
-  readonly right: Heights;
-  readonly left: Heights;
+): { cut: Cut; seen: Glimpses } {
+  return { cut: looking.cut(field, x, y, dx, dy, from, to, SUMMED), seen: looking };
 }
 
 interface OneSide {
@@ -76,184 +63,239 @@ interface OneSide {
   surfaces: Surface[];
 }
 
-class Looking {
-  readonly seen: Seen[] = [];
+/** What is kept of a place that was looked at: a row of plain numbers, for one side and then for the other. */
+const S = 0;
+const T = 1;
+/** Where the nearest place on the edge lies, and that of the spine added. */
+const FOOT = 2;
+const FEET = 3;
+const RIGHT = 4;
+const LEFT = 9;
+const ROW = 14;
+const SURFACE = 4;
 
-  constructor(
-    private readonly field: Field,
-    private readonly x: number,
-    private readonly y: number,
-    private readonly dx: number,
-    private readonly dy: number,
-    private readonly within: number,
-  ) {}
+/** A line being looked along; each place is looked at once, and is spoken of by its number. */
+class Looking implements Glimpses {
+  count = 0;
+  private rows = new Float64Array(64 * ROW);
+  private field!: Field;
+  private x = 0;
+  private y = 0;
+  private dx = 0;
+  private dy = 0;
+  private within = SHARP;
 
-  cut(from: number, to: number): Cut {
-    const { x, y, dx, dy } = this;
-    const looks = this.looks(from, to);
-    const right = this.breaksOn("right", looks, from, to);
-    const left = this.field.alike ? null : this.breaksOn("left", looks, from, to);
-    if (!left) return { x, y, dx, dy, breaks: right.breaks, right: right.surfaces, left: right.surfaces };
-    return { x, y, dx, dy, ...merge(right, left) };
-  }
-
-  private look(s: number): Seen {
-    const { field, x, y, dx, dy } = this;
-    field.sampleAt(x + s * dx, y + s * dy);
-    const { right, left, foot } = field;
-    const ofRight = heightsOf(right);
-    const seen = {
-      s,
-      t: Math.max(0, right.lowest + left.lowest),
-      foot: foot.s,
-      feet: foot.s + foot.spineS,
-      right: ofRight,
-      left: field.alike ? ofRight : heightsOf(left),
-    };
-    this.seen.push(seen);
-    return seen;
-  }
-
-  private looks(from: number, to: number): Seen[] {
+  cut(
+    field: Field,
+    x: number,
+    y: number,
+    dx: number,
+    dy: number,
+    from: number,
+    to: number,
+    within: number,
+  ): Cut {
+    this.field = field;
+    this.x = x;
+    this.y = y;
+    this.dx = dx;
+    this.dy = dy;
+    this.within = within;
+    this.count = 0;
     const length = to - from;
     const steps = Math.max(3, Math.ceil(length / LOOK));
     const margin = Math.min(AT_THE_END, length / 1000);
-    const looks: Seen[] = [];
     for (let i = 0; i <= steps; i++)
-      looks.push(
-        this.look(i === 0 ? from + margin : i === steps ? to - margin : from + (i / steps) * length),
-      );
-    return looks;
+      this.look(i === 0 ? from + margin : i === steps ? to - margin : from + (i / steps) * length);
+    const right = this.breaksOn(RIGHT, steps, from, to);
+    if (field.alike)
+      return { x, y, dx, dy, breaks: right.breaks, right: right.surfaces, left: right.surfaces };
+    return { x, y, dx, dy, ...merge(right, this.breaksOn(LEFT, steps, from, to)) };
   }
 
-  private breaksOn(side: Side, looks: readonly Seen[], from: number, to: number): OneSide {
+  s(i: number): number {
+    return this.rows[i * ROW]!;
+  }
+
+  t(i: number): number {
+    return this.rows[i * ROW + T]!;
+  }
+
+  private surface(i: number, side: number): Surface {
+    return this.rows[i * ROW + side + SURFACE] as Surface;
+  }
+
+  private feet(i: number): number {
+    return this.rows[i * ROW + FEET]!;
+  }
+
+  private isSharp(i: number): boolean {
+    return this.rows[i * ROW + FOOT]! >= this.field.sharpFrom;
+  }
+
+  /** How far one surface stands above another. */
+  private above(i: number, side: number, a: Surface, b: Surface): number {
+    const at = i * ROW + side;
+    return this.rows[at + heightOf(a)]! - this.rows[at + heightOf(b)]!;
+  }
+
+  private look(s: number): number {
+    const { field, x, y, dx, dy } = this;
+    if ((this.count + 1) * ROW > this.rows.length) {
+      const more = new Float64Array(2 * this.rows.length);
+      more.set(this.rows);
+      this.rows = more;
+    }
+    const { rows } = this;
+    const at = this.count * ROW;
+    field.sampleAt(x + s * dx, y + s * dy);
+    const { right, left, foot } = field;
+    rows[at + S] = s;
+    rows[at + T] = Math.max(0, right.lowest + left.lowest);
+    rows[at + FOOT] = foot.s;
+    rows[at + FEET] = foot.s + foot.spineS;
+    put(right, rows, at + RIGHT);
+    if (!field.alike) put(left, rows, at + LEFT);
+    return this.count++;
+  }
+
+  private breaksOn(side: number, steps: number, from: number, to: number): OneSide {
     const out: OneSide = { breaks: [from], surfaces: [] };
-    const { sharpFrom } = this.field;
-    for (let i = 1; i < looks.length; i++) {
-      const before = looks[i - 1]!;
-      const here = looks[i]!;
-      const surface = before[side].surface;
-      if (here[side].surface !== surface) this.split(side, before, here, out, 0);
-      else if (before.foot < sharpFrom !== here.foot < sharpFrom)
-        this.sharpenedBetween(side, before, here, out);
-      else if (surface !== FLAT && Math.abs(here.feet - before.feet) > JUMP * (here.s - before.s)) {
+    for (let here = 1; here <= steps; here++) {
+      const before = here - 1;
+      const surface = this.surface(before, side);
+      if (this.surface(here, side) !== surface) this.split(side, before, here, out, 0);
+      else if (this.isSharp(before) !== this.isSharp(here)) this.sharpenedBetween(side, before, here, out);
+      else if (
+        surface !== FLAT &&
+        Math.abs(this.feet(here) - this.feet(before)) > JUMP * (this.s(here) - this.s(before))
+      ) {
         out.breaks.push(this.jumpBetween(before, here));
         out.surfaces.push(surface);
       }
     }
     out.breaks.push(to);
-    out.surfaces.push(looks[looks.length - 1]![side].surface);
+    out.surfaces.push(this.surface(steps, side));
     return out;
   }
 
-  private split(side: Side, a: Seen, b: Seen, out: OneSide, depth: number): void {
+  private split(side: number, a: number, b: number, out: OneSide, depth: number): void {
     const between = this.changeBetween(side, a, b);
-    const { surface } = between[side];
-    if (surface !== a[side].surface && surface !== b[side].surface && depth < MAX_SPLITS) {
+    const surface = this.surface(between, side);
+    if (surface !== this.surface(a, side) && surface !== this.surface(b, side) && depth < MAX_SPLITS) {
       this.split(side, a, between, out, depth + 1);
       this.split(side, between, b, out, depth + 1);
       return;
     }
-    out.breaks.push(between.s);
-    out.surfaces.push(a[side].surface);
+    out.breaks.push(this.s(between));
+    out.surfaces.push(this.surface(a, side));
   }
 
   /** Sharpening begins at a place of the edge at once: a strip of its bevel may lie between two looks on one surface. */
-  private sharpenedBetween(side: Side, a: Seen, b: Seen, out: OneSide): void {
-    const { sharpFrom } = this.field;
-    const isSharpAtB = b.foot >= sharpFrom;
+  private sharpenedBetween(side: number, a: number, b: number, out: OneSide): void {
+    const isSharpAtB = this.isSharp(b);
     let [low, high] = [a, b];
-    while (high.s - low.s > this.within) {
-      const middle = this.look((low.s + high.s) / 2);
-      if (middle.foot >= sharpFrom === isSharpAtB) high = middle;
+    while (this.s(high) - this.s(low) > this.within) {
+      const middle = this.look((this.s(low) + this.s(high)) / 2);
+      if (this.isSharp(middle) === isSharpAtB) high = middle;
       else low = middle;
     }
     const within = isSharpAtB ? high : low;
-    const { surface } = a[side];
-    if (within[side].surface === surface) return;
+    const surface = this.surface(a, side);
+    if (this.surface(within, side) === surface) return;
     if (isSharpAtB) {
-      out.breaks.push(within.s);
+      out.breaks.push(this.s(within));
       out.surfaces.push(surface);
       this.split(side, within, b, out, 0);
     } else {
       this.split(side, a, within, out, 0);
-      out.breaks.push(within.s);
-      out.surfaces.push(within[side].surface);
+      out.breaks.push(this.s(within));
+      out.surfaces.push(this.surface(within, side));
     }
   }
 
   /** Where one surface stops being lower than another: a root of their difference, else of the label itself. */
-  private changeBetween(side: Side, a: Seen, b: Seen): Seen {
-    const [atA, atB] = [a[side].surface, b[side].surface];
-    if (isPrimary(atA) && isPrimary(atB)) {
-      const seen = this.runInEnd(side, a, b);
-      if (seen) return seen;
+  private changeBetween(side: number, a: number, b: number): number {
+    const [atA, atB] = [this.surface(a, side), this.surface(b, side)];
+    const isSameFace = isPrimary(atA) && isPrimary(atB);
+    if (isSameFace) {
+      const end = this.runInEnd(side, a, b);
+      if (end !== null) return end;
     }
     let [low, high] = [a, b];
-    const off = (seen: Seen) => heightOn(seen[side], atA) - heightOn(seen[side], atB);
-    const sameFace = isPrimary(atA) && isPrimary(atB);
-    let offLow = sameFace ? Number.NaN : off(low);
-    let offHigh = sameFace ? Number.NaN : off(high);
+    let offLow = isSameFace ? Number.NaN : this.above(low, side, atA, atB);
+    let offHigh = isSameFace ? Number.NaN : this.above(high, side, atA, atB);
     const byValue = Number.isFinite(offLow) && Number.isFinite(offHigh) && offLow <= 0 && offHigh >= 0;
-    for (let step = 0; step < 60 && high.s - low.s > this.within; step++) {
-      const [from, to] = [low.s, high.s];
+    for (let step = 0; step < 60 && this.s(high) - this.s(low) > this.within; step++) {
+      const [from, to] = [this.s(low), this.s(high)];
       if (!byValue) {
         const middle = this.look((from + to) / 2);
-        if (middle[side].surface === atA) low = middle;
+        if (this.surface(middle, side) === atA) low = middle;
         else high = middle;
         continue;
       }
-      const s = offHigh === offLow ? (from + to) / 2 : from - (offLow * (to - from)) / (offHigh - offLow);
-      const here = this.look(s);
-      const now = off(here);
-      if (Math.abs(now) < this.within / 10) return here;
-      if (!Number.isFinite(now)) break;
-      if (now < 0) {
+      const here = this.look(
+        offHigh === offLow ? (from + to) / 2 : from - (offLow * (to - from)) / (offHigh - offLow),
+      );
+      const off = this.above(here, side, atA, atB);
+      if (Math.abs(off) < this.within / 10) return here;
+      if (!Number.isFinite(off)) break;
+      if (off < 0) {
         low = here;
-        offLow = now;
+        offLow = off;
         offHigh /= 2;
       } else {
         high = here;
-        offHigh = now;
+        offHigh = off;
         offLow /= 2;
       }
     }
-    return this.look((low.s + high.s) / 2);
+    return this.look((this.s(low) + this.s(high)) / 2);
   }
 
   /** The run-in of a plunge ends on a straight line: where this cut meets it, if that is what happens between two looks. */
-  private runInEnd(side: Side, a: Seen, b: Seen): Seen | null {
-    const cut = this.field.plunges[side];
+  private runInEnd(side: number, a: number, b: number): number | null {
+    const cut = this.field.plunges[side === RIGHT ? "right" : "left"];
     if (!cut) return null;
     const grows = this.dx * cut.cos - this.dy * cut.sin;
     const s = (cut.radius - (this.x - cut.x) * cut.cos + (this.y - cut.y) * cut.sin) / grows;
-    if (!(s > a.s + SHARP && s < b.s - SHARP)) return null;
+    if (!(s > this.s(a) + SHARP && s < this.s(b) - SHARP)) return null;
     const [before, after] = [this.look(s - SHARP / 2), this.look(s + SHARP / 2)];
-    return before[side].surface === a[side].surface && after[side].surface === b[side].surface
-      ? { ...before, s }
-      : null;
+    const isThere =
+      this.surface(before, side) === this.surface(a, side) &&
+      this.surface(after, side) === this.surface(b, side);
+    return isThere ? before : null;
   }
 
   /** Where the nearest place on edge or spine leaps from one branch to another: a crease in the face. */
-  private jumpBetween(a: Seen, b: Seen): number {
-    let [low, high] = [a.s, b.s];
+  private jumpBetween(a: number, b: number): number {
+    let [low, high] = [this.s(a), this.s(b)];
     while (high - low > Math.max(1e-6, this.within)) {
       const middle = this.look((low + high) / 2);
-      if (Math.abs(middle.feet - a.feet) < Math.abs(middle.feet - b.feet)) low = middle.s;
-      else high = middle.s;
+      if (Math.abs(this.feet(middle) - this.feet(a)) < Math.abs(this.feet(middle) - this.feet(b)))
+        low = this.s(middle);
+      else high = this.s(middle);
     }
     return (low + high) / 2;
   }
 }
 
-function heightsOf({ flat, edge, primary, falseEdge, surface }: HalfSample): Heights {
-  return { flat, edge, primary, falseEdge, surface };
+/** One for all: no cut is begun while another is being made. */
+const looking = new Looking();
+
+function put(half: HalfSample, rows: Float64Array, at: number): void {
+  rows[at] = half.flat;
+  rows[at + 1] = half.edge;
+  rows[at + 2] = half.primary;
+  rows[at + 3] = half.falseEdge;
+  rows[at + SURFACE] = half.surface;
 }
 
-function heightOn(half: Heights, surface: Surface): number {
-  if (surface === FLAT) return half.flat;
-  if (surface === EDGE) return half.edge;
-  return surface === FALSE_EDGE ? half.falseEdge : half.primary;
+/** Where a surface's height stands in a side's numbers. */
+function heightOf(surface: Surface): number {
+  if (surface === FLAT) return 0;
+  if (surface === EDGE) return 1;
+  return surface === FALSE_EDGE ? 3 : 2;
 }
 
 function merge(right: OneSide, left: OneSide): { breaks: number[]; right: Surface[]; left: Surface[] } {

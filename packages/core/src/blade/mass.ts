@@ -1,4 +1,4 @@
-import { cutToSum, type Glimpse } from "./cut.ts";
+import { cutToSum, type Glimpses } from "./cut.ts";
 import { type Field, FLAT, RUN_IN, thicknessAt } from "./field.ts";
 import { breaksInX, spansAt, uprightPlaces } from "./outline.ts";
 import { bunchedRule, plainRule } from "./quadrature.ts";
@@ -67,8 +67,7 @@ function addSpan(field: Field, x: number, bottom: number, top: number, sums: Sec
     } else if (right[i] === RUN_IN || left[i] === RUN_IN) {
       addPiece(field, x, from, to, POINTS_IN_RUN_IN, sums, true);
     } else {
-      const within = seen.filter(({ s }) => s >= breaks[i]! - ON_A_BREAK && s <= breaks[i + 1]! + ON_A_BREAK);
-      addCurved(field, x, from, to, MOST_SPLITS, sums, bottom, within);
+      addCurved(field, x, from, to, MOST_SPLITS, sums, bottom, seen);
     }
   }
 }
@@ -86,7 +85,7 @@ function addCurved(
   splits: number,
   sums: SectionSums,
   bottom: number,
-  seen: readonly Glimpse[],
+  seen: Glimpses,
 ): void {
   const size = to - from;
   const { area, moment, sideMoment, secondMoment } = sums;
@@ -98,17 +97,23 @@ function addCurved(
     const off = ((y - from) / size - 0.5) / HALF_WIDTH;
     return Math.abs(middle! + slope * off + bend * off * off - t) > most;
   };
-  const isHeld =
-    seen.length >= CHECKED.length
-      ? !seen.some(({ s, t }) => strays(Math.min(to, Math.max(from, bottom + s)), t))
-      : !CHECKED.some((share) => strays(from + share * size, thicknessAt(field, x, from + share * size)));
+  let held = 0;
+  let isHeld = true;
+  for (let i = 0; i < seen.count && isHeld; i++) {
+    const y = bottom + seen.s(i);
+    if (y < from - ON_A_BREAK || y > to + ON_A_BREAK) continue;
+    held++;
+    isHeld = !strays(Math.min(to, Math.max(from, y)), seen.t(i));
+  }
+  if (held < CHECKED.length && isHeld)
+    isHeld = !CHECKED.some((share) =>
+      strays(from + share * size, thicknessAt(field, x, from + share * size)),
+    );
   if (isHeld) return;
   Object.assign(sums, { area, moment, sideMoment, secondMoment });
   const half = from + size / 2;
-  const below = seen.filter(({ s }) => bottom + s <= half);
-  const above = seen.filter(({ s }) => bottom + s >= half);
-  addCurved(field, x, from, half, splits - 1, sums, bottom, below);
-  addCurved(field, x, half, to, splits - 1, sums, bottom, above);
+  addCurved(field, x, from, half, splits - 1, sums, bottom, seen);
+  addCurved(field, x, half, to, splits - 1, sums, bottom, seen);
 }
 
 /** Adds a piece by a rule of so many points; answers with the thickness at each of its places, from above. */
