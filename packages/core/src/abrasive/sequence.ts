@@ -146,17 +146,19 @@ export function planSequence(store: readonly Abrasive[], job: Job): Planned {
   return sequence ? { ok: true, sequence } : { ok: false, why: whyNone(usable, job) };
 }
 
-/** The cheapest over belts from coarse to fine; null where there is none. */
+/** The cheapest over belts from coarse to fine; null where there is none. The cheaper ways are worked out first. */
 function cheapest(usable: readonly Abrasive[], job: Job): Sequence | null {
-  let best: Sequence | null = null;
-  for (const [i, first] of usable.entries()) {
-    if (job.from > 0 && job.from / first.microns > job.largestStep) continue;
-    for (const way of waysFrom(usable.slice(i), job)) {
-      const planned = followed(way.belts, job);
-      if (planned.ok && (!best || planned.sequence.cost < best.cost)) best = planned.sequence;
-    }
+  const least = depthAfter(job.from, job.scratchShare);
+  const ways = usable.flatMap((first, i) => {
+    if (job.from > 0 && job.from / first.microns > job.largestStep) return [];
+    const own = job.area * (job.depth ?? least) * costOfCubic(first, job.hourly);
+    return waysFrom(usable.slice(i), job).map(({ belts, cost }) => ({ belts, cost: own + cost }));
+  });
+  for (const { belts } of ways.sort((a, b) => a.cost - b.cost)) {
+    const planned = followed(belts, job);
+    if (planned.ok) return planned.sequence;
   }
-  return best;
+  return null;
 }
 
 /** Ways at most double with every belt more: 4096 are still quick. */

@@ -217,54 +217,88 @@ class Looking implements Glimpses {
   /** Where one surface stops being lower than another: a root of their difference, else of the label itself. */
   private changeBetween(side: number, a: number, b: number): number {
     const [atA, atB] = [this.surface(a, side), this.surface(b, side)];
-    const isSameFace = isPrimary(atA) && isPrimary(atB);
-    if (isSameFace) {
-      const end = this.runInEnd(side, a, b);
-      if (end !== null) return end;
-    }
     let [low, high] = [a, b];
-    let offLow = isSameFace ? Number.NaN : this.above(low, side, atA, atB);
-    let offHigh = isSameFace ? Number.NaN : this.above(high, side, atA, atB);
-    const byValue = Number.isFinite(offLow) && Number.isFinite(offHigh) && offLow <= 0 && offHigh >= 0;
+    if (!this.isRooted(side, low, high, atA, atB)) {
+      // A surface that is not there before or after a straight line begins or ends on it, or not far from it.
+      for (const s of this.linesBetween(side, this.s(low), this.s(high))) {
+        for (const place of [this.look(s - SHARP / 2), this.look(s + SHARP / 2)]) {
+          if (this.surface(place, side) === atA) low = place;
+          else if (this.surface(place, side) === atB && this.s(place) < this.s(high)) high = place;
+        }
+        if (this.s(high) - this.s(low) <= this.within) return low;
+      }
+      if (!this.isRooted(side, low, high, atA, atB)) return this.labelBetween(side, low, high, atA);
+    }
+    return this.rootBetween(side, low, high, atA, atB);
+  }
+
+  private isRooted(side: number, low: number, high: number, atA: Surface, atB: Surface): boolean {
+    const before = this.above(low, side, atA, atB);
+    const after = this.above(high, side, atA, atB);
+    return (
+      !(isPrimary(atA) && isPrimary(atB)) &&
+      Number.isFinite(before) &&
+      Number.isFinite(after) &&
+      before <= 0 &&
+      after >= 0
+    );
+  }
+
+  private labelBetween(side: number, a: number, b: number, atA: Surface): number {
+    let [low, high] = [a, b];
+    while (this.s(high) - this.s(low) > this.within) {
+      const middle = this.look((this.s(low) + this.s(high)) / 2);
+      if (this.surface(middle, side) === atA) low = middle;
+      else high = middle;
+    }
+    return low;
+  }
+
+  /** Source: N. Anderson and A. Björck, "A new high order method of regula falsi type", BIT 13 (1973). */
+  private rootBetween(side: number, a: number, b: number, atA: Surface, atB: Surface): number {
+    let [low, high] = [a, b];
+    let offLow = this.above(low, side, atA, atB);
+    let offHigh = this.above(high, side, atA, atB);
+    /** Which end was moved last. */
+    let moved = 0;
     for (let step = 0; step < 60 && this.s(high) - this.s(low) > this.within; step++) {
       const [from, to] = [this.s(low), this.s(high)];
-      if (!byValue) {
-        const middle = this.look((from + to) / 2);
-        if (this.surface(middle, side) === atA) low = middle;
-        else high = middle;
-        continue;
-      }
       const here = this.look(
-        offHigh === offLow ? (from + to) / 2 : from - (offLow * (to - from)) / (offHigh - offLow),
+        offHigh === offLow || step % 8 === 7
+          ? (from + to) / 2
+          : from - (offLow * (to - from)) / (offHigh - offLow),
       );
       const off = this.above(here, side, atA, atB);
       if (Math.abs(off) < this.within / 10) return here;
       if (!Number.isFinite(off)) break;
       if (off < 0) {
+        if (moved < 0) offHigh *= lessened(off / offLow);
         low = here;
         offLow = off;
-        offHigh /= 2;
+        moved = -1;
       } else {
+        if (moved > 0) offLow *= lessened(off / offHigh);
         high = here;
         offHigh = off;
-        offLow /= 2;
+        moved = 1;
       }
     }
     return this.look((this.s(low) + this.s(high)) / 2);
   }
 
-  /** The run-in of a plunge ends on a straight line: where this cut meets it, if that is what happens between two looks. */
-  private runInEnd(side: number, a: number, b: number): number | null {
+  /** Where this cut meets the straight lines at which a surface begins or ends: a plunge and its run-in, a false edge. */
+  private linesBetween(side: number, from: number, to: number): number[] {
+    const { x, y, dx, dy } = this;
+    const lines: number[] = [];
     const cut = this.field.plunges[side === RIGHT ? "right" : "left"];
-    if (!cut) return null;
-    const grows = this.dx * cut.cos - this.dy * cut.sin;
-    const s = (cut.radius - (this.x - cut.x) * cut.cos + (this.y - cut.y) * cut.sin) / grows;
-    if (!(s > this.s(a) + SHARP && s < this.s(b) - SHARP)) return null;
-    const [before, after] = [this.look(s - SHARP / 2), this.look(s + SHARP / 2)];
-    const isThere =
-      this.surface(before, side) === this.surface(a, side) &&
-      this.surface(after, side) === this.surface(b, side);
-    return isThere ? before : null;
+    if (cut) {
+      const begins = (x - cut.x) * cut.cos - (y - cut.y) * cut.sin;
+      const grows = dx * cut.cos - dy * cut.sin;
+      lines.push(-begins / grows, (cut.radius - begins) / grows);
+    }
+    const { falseEdge } = this.field.blade;
+    if (falseEdge) lines.push((falseEdge.from - x) / dx, (falseEdge.to - x) / dx);
+    return lines.filter((s) => s > from + SHARP && s < to - SHARP).sort((one, other) => one - other);
   }
 
   /** Where the nearest place on edge or spine leaps from one branch to another: a crease in the face. */
@@ -289,6 +323,11 @@ function put(half: HalfSample, rows: Float64Array, at: number): void {
   rows[at + 2] = half.primary;
   rows[at + 3] = half.falseEdge;
   rows[at + SURFACE] = half.surface;
+}
+
+/** How much less the end that was kept twice counts. */
+function lessened(share: number): number {
+  return share < 1 ? 1 - share : 0.5;
 }
 
 /** Where a surface's height stands in a side's numbers. */

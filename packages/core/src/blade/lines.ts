@@ -19,12 +19,16 @@ export interface DrawnLines {
   readonly plunge: PerSide<Line | null>;
 }
 
-const PLACES = 36;
+export const DRAWN_PLACES = 36;
 
-/** Reads a field at `places` stations along its edge and joins up what they say. */
-export function drawnLines(field: Field, places = PLACES): DrawnLines {
+/** Reads a field at `places` stations along its edge and joins up what they say; `at` where they are kept already. */
+export function drawnLines(
+  field: Field,
+  places = DRAWN_PLACES,
+  at = (u: number) => stationAt(field, u),
+): DrawnLines {
   const us = Array.from({ length: places }, (_, i) => (i + 0.5) / places);
-  const stations = [0.001, ...us, 0.999].map((u) => stationAt(field, u));
+  const stations = [0.001, ...us, 0.999].map(at);
   const both = <T>(of: (side: Side) => T): PerSide<T> => {
     const right = of("right");
     return { right, left: field.alike ? right : of("left") };

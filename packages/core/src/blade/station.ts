@@ -70,7 +70,7 @@ export function stationAt(field: Field, u: number): Station {
   const height = exitAlong(field.ring, place.x, place.y, inward[0], inward[1], 1e-3);
   const cut = cutAlong(field, place.x, place.y, inward[0], inward[1], 0, height);
   const right = readSide(field, cut, "right", u);
-  const left = readSide(field, cut, "left", u);
+  const left = field.alike ? right : readSide(field, cut, "left", u);
   const edge = thicknessAt(field, place.x, place.y);
   const flats = field.right.flat + field.left.flat;
   return {

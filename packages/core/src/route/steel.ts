@@ -1,6 +1,6 @@
 import { type Distortion, distorted } from "../blade/distort.ts";
 import { compileField, compileStageWithBevels, type Field } from "../blade/field.ts";
-import { type DrawnLines, drawnLines } from "../blade/lines.ts";
+import { DRAWN_PLACES, type DrawnLines, drawnLines } from "../blade/lines.ts";
 import { solidBetween } from "../blade/mass.ts";
 import type { Bevel, Blade, SIDES } from "../blade/schema.ts";
 import type { Allowance } from "../blade/side.ts";
@@ -69,7 +69,7 @@ export class Steel {
   }
 
   get drawn(): DrawnLines {
-    this.#drawn ??= drawnLines(this.field);
+    this.#drawn ??= drawnLines(this.field, DRAWN_PLACES, (u) => this.station(u));
     return this.#drawn;
   }
 
