@@ -59,7 +59,9 @@ export function dyAt(s: Segment, t: number): number {
 
 /** |dB/dt|. */
 export function speedAt(s: Segment, t: number): number {
-  return Math.hypot(dxAt(s, t), dyAt(s, t));
+  const dx = dxAt(s, t);
+  const dy = dyAt(s, t);
+  return Math.sqrt(dx * dx + dy * dy);
 }
 
 /** Largest |d²B/dt²| on 0…1: at an end, since it is linear in t. Bounds how far a chord strays. */

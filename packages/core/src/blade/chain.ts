@@ -56,20 +56,28 @@ export interface Chain {
   /** Where each segment's intervals begin; one more entry than segments. */
   readonly firstInterval: Int32Array;
   readonly startTangent: readonly [number, number];
+  /** Written by `nearest`: the fields of one blade's stages ask the same places in turn. */
+  readonly asked: Asked;
 }
 
-/** Where a point's nearest place on a chain lies; `segment` and `t` are where the next search begins. */
+/** Where a point's nearest place on a chain lies. */
 export interface Foot {
   d: number;
   s: number;
   x: number;
   y: number;
-  segment: number;
-  t: number;
 }
 
 export function newFoot(): Foot {
-  return { d: 0, s: 0, x: 0, y: 0, segment: 0, t: 0.5 };
+  return { d: 0, s: 0, x: 0, y: 0 };
+}
+
+/** What was asked of a chain last, and where on it the answer lay: where the next search begins. */
+interface Asked extends Foot {
+  px: number;
+  py: number;
+  segment: number;
+  t: number;
 }
 
 /** Compiles nodes into a chain. Nodes are taken as they are: at least two, none on top of its neighbour. */
@@ -139,6 +147,7 @@ export function compileChain(nodes: readonly OutlineNode[]): Chain {
     v0,
     v1,
     startTangent,
+    asked: { ...newFoot(), px: Number.NaN, py: Number.NaN, segment: 0, t: 0.5 },
   };
 }
 
@@ -281,6 +290,15 @@ function limitDirection(from: OutlineNode, to: OutlineNode): readonly [number, n
  * Beginning where the last search ended, Newton's method alone settles what lies within the curve's reach.
  */
 export function nearest(chain: Chain, px: number, py: number, foot: Foot): void {
+  const { asked } = chain;
+  if (px !== asked.px || py !== asked.py) seek(chain, px, py, asked);
+  foot.d = asked.d;
+  foot.s = asked.s;
+  foot.x = asked.x;
+  foot.y = asked.y;
+}
+
+function seek(chain: Chain, px: number, py: number, foot: Asked): void {
   const { looks, figures } = chain;
   const count = looks.length;
   let best = Number.POSITIVE_INFINITY;
@@ -288,7 +306,7 @@ export function nearest(chain: Chain, px: number, py: number, foot: Foot): void 
   let bestT = 0;
   let sure = -1;
   const start = foot.segment * ROW;
-  if (foot.segment < count && figures[start + FAR]! > 0) {
+  if (figures[start + FAR]! > 0) {
     const t = slid(figures, start, foot.t, px, py);
     if (t >= 0) {
       const distance = squaredTo(figures, start, t, px, py);
@@ -370,6 +388,8 @@ export function nearest(chain: Chain, px: number, py: number, foot: Foot): void 
     }
   }
   const at = bestSegment * ROW;
+  foot.px = px;
+  foot.py = py;
   foot.segment = bestSegment;
   foot.t = bestT;
   foot.x = ((figures[at]! * bestT + figures[at + 1]!) * bestT + figures[at + 2]!) * bestT + figures[at + 3]!;

@@ -139,16 +139,24 @@ export function isInside(ring: Ring, x: number, y: number): boolean {
  * nearer than `beyond` are the start itself. Returns 0 where the ray never comes out.
  */
 export function exitAlong(ring: Ring, x: number, y: number, dx: number, dy: number, beyond = 1e-6): number {
+  const { chains, strips } = ring;
   let first = Number.POSITIVE_INFINITY;
-  for (const chain of ring.chains) {
-    const { x0, x1, y0, y1, count } = chain;
-    for (let i = 0; i < count; i++) {
-      const from = (x0[i]! - x) * dy - (y0[i]! - y) * dx;
-      const to = (x1[i]! - x) * dy - (y1[i]! - y) * dx;
-      if (from <= 0 === to <= 0) continue;
-      const along = alongAtCrossing(chain, i, x, y, dx, dy, from, to);
-      if (along > beyond && along < first) first = along;
+  let k = Math.min(STRIPS - 1, Math.max(0, Math.floor((x - strips.from) / strips.width)));
+  while (k >= 0 && k < STRIPS) {
+    for (let c = 0; c < chains.length; c++) {
+      const chain = chains[c]!;
+      const { x0, x1, y0, y1 } = chain;
+      for (const i of strips.of[c]![k]!) {
+        const from = (x0[i]! - x) * dy - (y0[i]! - y) * dx;
+        const to = (x1[i]! - x) * dy - (y1[i]! - y) * dx;
+        if (from <= 0 === to <= 0) continue;
+        const along = alongAtCrossing(chain, i, x, y, dx, dy, from, to);
+        if (along > beyond && along < first) first = along;
+      }
     }
+    // What is met before the strip's own end is the first; a line straight up meets nothing elsewhere.
+    if (dx === 0 || first <= (strips.from + (k + (dx > 0 ? 1 : 0)) * strips.width - x) / dx) break;
+    k += dx > 0 ? 1 : -1;
   }
   return Number.isFinite(first) ? first : 0;
 }

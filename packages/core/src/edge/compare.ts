@@ -1,5 +1,7 @@
+import type { Cut } from "../blade/cut.ts";
 import type { Field } from "../blade/field.ts";
 import { massOf, solidBetween } from "../blade/mass.ts";
+import { integrate } from "../blade/quadrature.ts";
 import { type Station, stationAt, thicknessAbove, thicknessAlong } from "../blade/station.ts";
 import { densityOf } from "../steel/steels.ts";
 import { edgeStrength } from "./strength.ts";
@@ -8,7 +10,7 @@ import { edgeStrength } from "./strength.ts";
 const HEIGHTS = [1, 2, 5, 10] as const;
 /** The wedge that does the parting: section within this height of the edge, mm. */
 const WEDGE = 10;
-const WEDGE_STEPS = 80;
+const WEDGE_POINTS = 4;
 
 /** Ratios of the first blade to the second: above 1, the first has more of it. Null where either has none. */
 export interface Comparison {
@@ -59,12 +61,24 @@ export function asThickAs(one: Field, here: Station, there: Station): number | n
   return height === null ? null : thicknessAbove(one, here, height);
 }
 
+const wedges = new WeakMap<Station, number | null>();
+
 /** Area of the section square to the edge within `WEDGE` mm of it, mm²; null where the blade is not that tall. */
 export function wedgeArea(field: Field, station: Station): number | null {
-  if (station.height < WEDGE) return null;
+  let area = wedges.get(station);
+  if (area === undefined) {
+    area = station.height < WEDGE ? null : areaUpTo(field, station.cut, WEDGE);
+    wedges.set(station, area);
+  }
+  return area;
+}
+
+/** Between one change of surface and the next thickness is smooth: a few places of a rule are enough. */
+function areaUpTo(field: Field, cut: Cut, top: number): number {
   let area = 0;
-  for (let i = 0; i < WEDGE_STEPS; i++) {
-    area += (thicknessAlong(field, station.cut, ((i + 0.5) * WEDGE) / WEDGE_STEPS) * WEDGE) / WEDGE_STEPS;
+  for (let i = 0; i + 1 < cut.breaks.length && cut.breaks[i]! < top; i++) {
+    const to = Math.min(top, cut.breaks[i + 1]!);
+    area += integrate((s) => thicknessAlong(field, cut, s), cut.breaks[i]!, to, WEDGE_POINTS);
   }
   return area;
 }

@@ -8,9 +8,9 @@ import { type Station, thicknessAlong } from "../blade/station.ts";
 export const YIELD = 2000;
 /** How far up the apex the load is taken to act, mm: a starting value, without a published source. */
 export const CONTACT_DEPTH = 0.2;
-const PLACES = 12;
+const PLACES = 10;
 /** Steps of the search between the two places beside the weakest one. */
-const STEPS = 9;
+const STEPS = 5;
 
 export interface WeakPlace {
   /** Side load at the apex, N per mm of edge, that first yields a section. */

@@ -2,7 +2,8 @@ import { type Job, type Planned, planSequence } from "../abrasive/sequence.ts";
 import { placeAt } from "../blade/chain.ts";
 import { compileField, thicknessAt } from "../blade/field.ts";
 import type { Blade } from "../blade/schema.ts";
-import { constant } from "../blade/table.ts";
+import type { PerSide } from "../blade/station.ts";
+import { constant, type Table } from "../blade/table.ts";
 import type { Shop } from "../shop/schema.ts";
 import { areasOf, type Surface } from "./areas.ts";
 import type { Route, StageKind } from "./schema.ts";
@@ -74,7 +75,7 @@ function workedOut(blade: Blade, route: Route, shop: Shop): Rung[] {
       steel = new Steel(blade, {
         still: {
           flats: left.flats,
-          faces: { left: constant(left.faces), right: constant(left.faces) },
+          faces: onBoth(left.faces),
           edgeBevel,
           falseEdge: isLast || isDone("finish"),
         },
@@ -102,6 +103,12 @@ function workedOut(blade: Blade, route: Route, shop: Shop): Rung[] {
     const removed = before ? before.steel.volume - stage.steel.volume : 0;
     return { ...stage, belts: beltsOf(stage.kind, { route, shop, area, taking, removed }) };
   });
+}
+
+/** The same on both sides, so that a field knows them for alike. */
+function onBoth(value: number): PerSide<Table> {
+  const table = constant(value);
+  return { left: table, right: table };
 }
 
 function leftFor(later: readonly StageKind[], taking: Taking): StageSteel["left"] {
@@ -155,7 +162,7 @@ const LOOKS = 150;
  * such stages are held up to the finished steel, as nobody grinds past it.
  */
 function hasSteepBevel({ field }: Steel): boolean {
-  const none = { left: constant(0), right: constant(0) };
+  const none = onBoth(0);
   const ground = compileField(field.blade, { flats: 0, faces: none, edgeBevel: false, falseEdge: true });
   for (let i = 0; i < LOOKS; i++) {
     const { x, y, tx, ty } = placeAt(field.edge, ((i + 0.5) / LOOKS) * field.edge.length);

@@ -5,7 +5,7 @@ import { solidBetween } from "../blade/mass.ts";
 import type { Bevel, Blade, SIDES } from "../blade/schema.ts";
 import type { Allowance } from "../blade/side.ts";
 import { type PerSide, type Station, stationAt } from "../blade/station.ts";
-import { type Table, table } from "../blade/table.ts";
+import { constant, type Table, table } from "../blade/table.ts";
 
 /** How the steel of a stage is made from a blade: the same for the blade as planned and as it may have come out. */
 export interface Recipe {
@@ -108,10 +108,11 @@ export class Steel {
   }
 }
 
+const NOTHING_LEFT = constant(0);
 const FINISHED: Recipe = {
   still: {
     flats: 0,
-    faces: { left: table([0], Number, () => 0), right: table([0], Number, () => 0) },
+    faces: { left: NOTHING_LEFT, right: NOTHING_LEFT },
     edgeBevel: true,
     falseEdge: true,
   },
