@@ -173,7 +173,7 @@ function lookAlong(curve: Segment): Look | null {
   const y = Float64Array.from({ length: steps + 1 }, (_, i) => yAt(curve, i / steps));
   let spacing = 0;
   for (let i = 0; i < steps; i++)
-    spacing = Math.max(spacing, Math.hypot(x[i + 1]! - x[i]!, y[i + 1]! - y[i]!));
+    spacing = Math.max(spacing, Math.sqrt((x[i + 1]! - x[i]!) ** 2 + (y[i + 1]! - y[i]!) ** 2));
   return { x, y, spacing };
 }
 
@@ -203,7 +203,7 @@ interface Reach {
   readonly tail: number;
 }
 
-const BENDS_LOOKED_AT = 32;
+const BENDS_LOOKED_AT = 24;
 /** Tighter bends than those looked at may lie between them: so much of the radius is counted on. */
 const COUNTED_ON = 0.8;
 /** At an end without a handle a curve sets off from rest, and may bend by any circle: so much of t is left out there. */
@@ -220,17 +220,16 @@ function reachOf(curve: Segment): Reach | null {
   ) as [number, number];
   let tightest = 0;
   let turned = 0;
-  let before = 0;
+  let [beforeX, beforeY] = [0, 0];
   for (let i = 0; i <= BENDS_LOOKED_AT; i++) {
     const t = from + ((to - from) * i) / BENDS_LOOKED_AT;
     const [tx, ty] = [dxAt(curve, t), dyAt(curve, t)];
-    const speed = Math.hypot(tx, ty);
+    const speed = Math.sqrt(tx * tx + ty * ty);
     if (speed < 1e-6) return null;
     const [bx, by] = [6 * curve.ax * t + 2 * curve.bx, 6 * curve.ay * t + 2 * curve.by];
     tightest = Math.max(tightest, Math.abs(tx * by - ty * bx) / speed ** 3);
-    const way = Math.atan2(ty, tx);
-    if (i > 0) turned += Math.abs(Math.atan2(Math.sin(way - before), Math.cos(way - before)));
-    before = way;
+    if (i > 0) turned += Math.abs(Math.atan2(beforeX * ty - beforeY * tx, beforeX * tx + beforeY * ty));
+    [beforeX, beforeY] = [tx, ty];
   }
   if (turned > 0.9 * Math.PI) return null;
   const far = tightest > 0 ? COUNTED_ON / tightest : Number.POSITIVE_INFINITY;
@@ -406,6 +405,8 @@ function squaredTo(row: Float64Array, at: number, t: number, px: number, py: num
 }
 
 const MOST_SLIDES = 8;
+/** A last step so small leaves the square of it to go, and of the distance nothing. */
+const NEAR_ENOUGH = 1e-6;
 
 /** Newton's method from a place on the curve to a dip clear of both its ends; −1 where it does not get there. */
 function slid(row: Float64Array, at: number, from: number, px: number, py: number): number {
@@ -428,7 +429,7 @@ function slid(row: Float64Array, at: number, from: number, px: number, py: numbe
     const moved = (ex * tx + ey * ty) / bend;
     t -= moved;
     if (!(t > 0 && t < 1)) return -1;
-    if (moved < SETTLED && moved > -SETTLED) return t;
+    if (moved < NEAR_ENOUGH && moved > -NEAR_ENOUGH) return t;
   }
   return -1;
 }

@@ -22,8 +22,12 @@ export interface Glimpses {
   t(i: number): number;
 }
 
-/** Widest spacing of the first look along a cut, mm. Layers thinner than this are found from their neighbours. */
+/**
+ * Widest spacing of the first looks along a cut, mm, as drawn and read, and as summed. Layers thinner than this are found from their
+ * neighbours.
+ */
 const LOOK = 4;
+const LOOK_TO_SUM = 6;
 const AT_THE_END = 1e-7;
 const MAX_SPLITS = 6;
 /** A foot that moves this many times as far as the point has leapt to another branch. */
@@ -103,7 +107,7 @@ class Looking implements Glimpses {
     this.within = within;
     this.count = 0;
     const length = to - from;
-    const steps = Math.max(3, Math.ceil(length / LOOK));
+    const steps = Math.max(3, Math.ceil(length / (within === SHARP ? LOOK : LOOK_TO_SUM)));
     const margin = Math.min(AT_THE_END, length / 1000);
     for (let i = 0; i <= steps; i++)
       this.look(i === 0 ? from + margin : i === steps ? to - margin : from + (i / steps) * length);

@@ -31,8 +31,12 @@ const MOST_SPLITS = 7;
 const POINTS_ALONG = 3;
 const POINTS_IN_RUN_IN = 7;
 const POINTS_BUNCHED = 5;
-/** Widest panel along the blade, mm: a few parts in 10⁵ of the volume at most, see the benchmarks. */
+/**
+ * Widest panel along the blade, mm, or this share of its length where that is wider, as what is longer bends less: a few parts in
+ * 10⁵ of the volume at most, see the benchmarks.
+ */
 const PANEL = 8;
+const PANEL_SHARE = 1 / 25;
 
 /** The section at x over the given vertical spans, holes not looked at. */
 export function sectionSums(
@@ -197,10 +201,11 @@ function panelsBetween(field: Field, from: number, to: number): number[] {
   }
   const sorted = marks.filter((x) => x >= from && x <= to).sort((a, b) => a - b);
   const panels = [sorted[0]!];
+  const widest = Math.max(PANEL, PANEL_SHARE * (ring.right - ring.left));
   for (const mark of sorted) {
     const last = panels[panels.length - 1]!;
     if (mark - last < 1e-7) continue;
-    const parts = Math.ceil((mark - last) / PANEL);
+    const parts = Math.ceil((mark - last) / widest);
     for (let i = 1; i <= parts; i++) panels.push(last + ((mark - last) * i) / parts);
   }
   return panels;

@@ -72,13 +72,21 @@ function compiled(outline: Outline): Ring {
   const edge = compileChain(withEnds(outline.edge, heel, tip));
   const tang = compileChain(withEnds(outline.tang, heel, junction));
   const chains = [spine, edge, tang];
-  const points = chains.flatMap(pointsOf);
   const extremes = chains.flatMap((chain) =>
     chain.segments.flatMap((s) => xExtremes(s).map((t) => xAt(s, t))),
   );
-  const xs = [...points.map((p) => p[0]), ...extremes];
-  const ys = points.map((p) => p[1]);
-  const [left, right] = [Math.min(...xs), Math.max(...xs)];
+  let left = Math.min(...extremes, Number.POSITIVE_INFINITY);
+  let right = Math.max(...extremes, Number.NEGATIVE_INFINITY);
+  let bottom = Number.POSITIVE_INFINITY;
+  let top = Number.NEGATIVE_INFINITY;
+  for (const { x0, x1, y0, y1, count } of chains) {
+    for (let i = 0; i < count; i++) {
+      left = Math.min(left, x0[i]!, x1[i]!);
+      right = Math.max(right, x0[i]!, x1[i]!);
+      bottom = Math.min(bottom, y0[i]!, y1[i]!);
+      top = Math.max(top, y0[i]!, y1[i]!);
+    }
+  }
   return {
     spine,
     edge,
@@ -87,8 +95,8 @@ function compiled(outline: Outline): Ring {
     strips: stripsOf(chains, left, right),
     left,
     right,
-    bottom: Math.min(...ys),
-    top: Math.max(...ys),
+    bottom,
+    top,
   };
 }
 
