@@ -111,8 +111,9 @@ export function compileChain(nodes: readonly OutlineNode[]): Chain {
       segment[i] = k;
       t0[i] = from;
       t1[i] = to;
-      x0[i] = xAt(curve, from);
-      y0[i] = yAt(curve, from);
+      // Begun where the last one ended, to the last figure: no upright line falls between the two.
+      x0[i] = i > 0 ? x1[i - 1]! : xAt(curve, from);
+      y0[i] = i > 0 ? y1[i - 1]! : yAt(curve, from);
       x1[i] = xAt(curve, to);
       y1[i] = yAt(curve, to);
       v0[i] = speedAt(curve, from) / n;

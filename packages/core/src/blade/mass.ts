@@ -1,9 +1,11 @@
+import { tan } from "../units/angle.ts";
+import { placeAt } from "./chain.ts";
 import { cutToSum, type Glimpses } from "./cut.ts";
 import { type Field, FLAT, RUN_IN, thicknessAt } from "./field.ts";
 import { breaksInX, spansAt, uprightPlaces } from "./outline.ts";
 import { bunchedRule, plainRule } from "./quadrature.ts";
 import type { Hole } from "./schema.ts";
-import { largest } from "./table.ts";
+import { largest, read } from "./table.ts";
 
 /** A section square to the x axis: area mm², ∫y dA and ∫z dA mm³, and ∫z² dA about the blade's plane, mm⁴. */
 export interface SectionSums {
@@ -195,6 +197,7 @@ function panelsBetween(field: Field, from: number, to: number): number[] {
       marks.push(foot, foot + run / 2, foot + run);
     }
   }
+  marks.push(...sharpenedFrom(field));
   if (blade.falseEdge) {
     const { from: start, to: end, radius = 0 } = blade.falseEdge;
     marks.push(start, start + radius / 2, start + radius, end);
@@ -209,6 +212,15 @@ function panelsBetween(field: Field, from: number, to: number): number[] {
     for (let i = 1; i <= parts; i++) panels.push(last + ((mark - last) * i) / parts);
   }
   return panels;
+}
+
+/** Where the edge bevel begins, at the edge and as high as it may reach: it is there at once, square to the edge. */
+function sharpenedFrom({ edge, sharpFrom, thickness, blade }: Field): number[] {
+  const angles = [blade.edge.angle.left, blade.edge.angle.right].filter((angle) => angle > 0);
+  if (angles.length === 0) return [];
+  const { x, ty } = placeAt(edge, sharpFrom);
+  const reaches = angles.map((angle) => read(thickness, x) / 2 / tan(angle));
+  return [x, ...reaches.map((reach) => x - ty * reach), x - (ty * Math.max(...reaches)) / 2];
 }
 
 /** Where a run-in begins, at the edge and at the spine: its surface starts like a root there. */

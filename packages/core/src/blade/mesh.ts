@@ -1,7 +1,6 @@
-import Delaunator from "delaunator";
-import { cutAlong } from "./cut.ts";
 import type { Field } from "./field.ts";
-import { isInside, ringPoints, spansAt } from "./outline.ts";
+import { type Place, type Post, postsAt, stretchesAt } from "./mesh-columns.ts";
+import { breaksInX } from "./outline.ts";
 
 /** A closed surface: x, y, z of each vertex, and three vertices a triangle, counter-clockwise from outside. */
 export interface Mesh {
@@ -14,315 +13,296 @@ export interface Mesh {
 export interface MeshOptions {
   /** How far a flat facet may stray from the surface, mm. */
   readonly tolerance?: number;
-  /** Called between rounds with a share of the work done, 0…1; throwing from it stops the work. */
+  /** Called again and again with a share of the work done, 0…1; throwing from it stops the work. */
   readonly onProgress?: (share: number) => void;
 }
 
 const TOLERANCE = 0.02;
-/** Facets that all stray to one side shift the volume: splitting at a third of the tolerance keeps that small. */
-const SPLIT_AT = 1 / 3;
-/** Spacing of the cuts that look for creases, and of the points between them, mm. */
-const CUT_SPACING = 1.5;
-const FILL_SPACING = 4;
-const ROUNDS = 7;
-const MOST_POINTS = 60_000;
-/** Below this no triangle is split: a wall in the surface would be split for ever, mm. */
-const SHORTEST = 0.06;
-/** Points this near the outline would only make slivers with it, mm. */
-const CLEARANCE = 0.02;
-/** What an inner place with no steel left keeps, so that both faces stay apart, mm a side. */
+/** Facets that all stray to one side shift the volume: at such a share of the tolerance they hardly do, along the blade and up it. */
+const HELD_TO = 1 / 16;
+const ROWS_TO = 1 / 50;
+/** Columns stand no further apart, mm; no nearer for the steel between them, and for the outline alone. */
+const WIDEST = 6;
+const NEAREST = 0.06;
+const NEAREST_ROUND = 2e-4;
+/** The outline's chords may stray by this share of the tolerance. */
+const OUTLINE = 1 / 4;
+/** How near to a place where the outline turns its two sides are looked at, and what is one place there, mm. */
+const BESIDE = 1e-7;
+const ONE_PLACE = 2e-3;
+/** What is left where steel comes to nothing, mm a side, so that both faces stay apart. */
 const SKIN = 1e-4;
 
-interface Planar {
-  readonly points: [number, number][];
-  readonly edges: [number, number][];
-  readonly taken: Set<string>;
+/** The plan of a mesh: places of the side view, and triangles over them, counter-clockwise. */
+interface Plan {
+  /** Slabs filled so far. */
+  slabs: number;
+  readonly x: number[];
+  readonly places: Place[];
+  readonly cells: number[];
+}
+
+/** A post whose places have their numbers in the plan. */
+interface Standing extends Post {
+  readonly ids: readonly number[];
+}
+
+interface Column {
+  readonly x: number;
+  readonly posts: readonly Standing[];
 }
 
 /**
- * The blade as a watertight mesh. The side view is triangulated within its outline and holes, with points along
- * every crease that level and upright cuts find, refined until flat facets keep within the tolerance; both
- * faces stand on that plan and are sewn together along the outline. Where the edge comes to nothing the two
- * faces share their points, so the edge and the tip are closed.
+ * The blade as a watertight mesh. Upright columns stand where the outline or the steel changes its manner and, between those, as
+ * near together as flat facets need to keep within the tolerance; between two columns piece is joined to piece, so that every crease
+ * is a run of edges. Both faces stand on that plan, with a wall between them along the outline and round every hole: so each edge
+ * belongs to two triangles by construction.
  */
 export function meshOf(
   field: Field,
   { tolerance = TOLERANCE, onProgress = () => {} }: MeshOptions = {},
 ): Mesh {
-  const plan = outlinePlan(field, tolerance);
-  addCreases(field, plan);
-  addFilling(field, plan);
-  let cells = triangulated(field, plan);
-  for (let round = 0; round < ROUNDS && plan.points.length < MOST_POINTS; round++) {
-    onProgress(round / ROUNDS);
-    if (refine(field, plan, cells, tolerance * SPLIT_AT) === 0) break;
-    cells = triangulated(field, plan);
+  const plan: Plan = { slabs: 0, x: [], places: [], cells: [] };
+  const { left, right } = field.ring;
+  let before: Column | null = null;
+  for (const x of marksOf(field)) {
+    onProgress((x - left) / (right - left));
+    const [here, after] = columnsAt(field, plan, x, tolerance);
+    if (before) addSlab(field, plan, before, here, tolerance);
+    before = after;
   }
   onProgress(1);
-  return sewn(field, plan, cells);
+  return sewn(plan);
 }
 
-/**
- * Triangles of the plan: Delaunay's, with every stretch of the outline split until it is one of their sides, and
- * those outside the outline or in a hole left away.
- */
-function triangulated(field: Field, plan: Planar): [number, number, number][] {
-  const { points, edges } = plan;
-  for (let pass = 0; ; pass++) {
-    const { triangles } = Delaunator.from(points);
-    const sides = new Set<number>();
-    for (let i = 0; i < triangles.length; i++) {
-      const [a, b] = [triangles[i]!, triangles[i % 3 === 2 ? i - 2 : i + 1]!];
-      sides.add(a < b ? a * SIDE_KEY + b : b * SIDE_KEY + a);
-    }
-    const missing = edges.flatMap(([a, b], i) =>
-      sides.has(a < b ? a * SIDE_KEY + b : b * SIDE_KEY + a) ? [] : [i],
-    );
-    if (missing.length === 0 || pass >= SPLITTING_PASSES) return inSteel(field, points, triangles);
-    for (const i of missing) {
-      const [from, to] = edges[i]!;
-      const middle = add(
-        plan,
-        (points[from]![0] + points[to]![0]) / 2,
-        (points[from]![1] + points[to]![1]) / 2,
-      );
-      edges[i] = [from, middle];
-      edges.push([middle, to]);
-    }
+/** Abscissas where the outline, the flats, a plunge or a false edge change their manner. */
+function marksOf({ ring, blade, plunges }: Field): number[] {
+  const marks = [ring.left, ring.right, ...breaksInX(ring), ...blade.thickness.map(({ x }) => x)];
+  for (const { x, d } of blade.holes ?? []) marks.push(x - d / 2, x, x + d / 2);
+  for (const cut of [plunges.right, plunges.left]) {
+    // A plunge without a run-in is a wall: columns stand before and behind it.
+    if (cut) marks.push(cut.x - NEAREST / 2, cut.x + NEAREST / 2, cut.x + cut.radius);
   }
-}
-
-const SIDE_KEY = 2 ** 26;
-const SPLITTING_PASSES = 12;
-
-function inSteel(field: Field, points: readonly (readonly [number, number])[], triangles: Uint32Array) {
-  const holes = field.blade.holes ?? [];
-  const cells: [number, number, number][] = [];
-  for (let i = 0; i < triangles.length; i += 3) {
-    const cell: [number, number, number] = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!];
-    const [a, b, c] = [points[cell[0]]!, points[cell[1]]!, points[cell[2]]!];
-    const x = (a[0] + b[0] + c[0]) / 3;
-    const y = (a[1] + b[1] + c[1]) / 3;
-    if (holes.some((hole) => Math.hypot(x - hole.x, y - hole.y) < hole.d / 2)) continue;
-    if (isInside(field.ring, x, y)) cells.push(cell);
+  if (blade.falseEdge) {
+    const { from, to } = blade.falseEdge;
+    marks.push(from - NEAREST / 2, from + NEAREST / 2, to - NEAREST / 2, to + NEAREST / 2);
   }
-  return cells;
+  const sorted = marks.filter((x) => x >= ring.left && x <= ring.right).sort((a, b) => a - b);
+  return sorted.filter((x, i) => i === 0 || x - sorted[i - 1]! > ONE_PLACE / 2 || x === ring.right);
 }
 
-function keyOf(x: number, y: number): string {
-  return `${Math.round(x * 200)},${Math.round(y * 200)}`;
+/** The column at a mark as it is seen from before and from behind: one and the same where the outline goes on smoothly. */
+function columnsAt(field: Field, plan: Plan, x: number, tolerance: number): [Column, Column] {
+  const [before, after] = [stretchesAt(field, x - BESIDE), stretchesAt(field, x + BESIDE)];
+  const goesOn =
+    before.length === after.length &&
+    before.every(([low, high], i) => isOnePlace(low, after[i]![0]) && isOnePlace(high, after[i]![1]));
+  if (goesOn) {
+    const column = columnAt(field, plan, x, tolerance);
+    return [column, column];
+  }
+  const sides = [x - BESIDE, x + BESIDE].map((at) => postsAt(field, at, tolerance * ROWS_TO));
+  // Where the steel of both sides meets, both have all the places of either.
+  const shared: { place: Place; id: number }[] = [];
+  for (const place of sides
+    .flatMap((posts) => posts.flatMap(({ places }) => places))
+    .sort((a, b) => a.y - b.y)) {
+    const last = shared[shared.length - 1];
+    if (last && isOnePlace(last.place.y, place.y)) continue;
+    shared.push({ place, id: put(plan, x, place) });
+  }
+  const [first, second] = sides.map((posts) => ({ x, posts: posts.map((post) => standing(post, shared)) }));
+  return [first!, second!];
 }
 
-function add(plan: Planar, x: number, y: number): number {
-  plan.taken.add(keyOf(x, y));
-  return plan.points.push([x, y]) - 1;
+const isOnePlace = (a: number, b: number) => Math.abs(a - b) <= ONE_PLACE;
+
+function columnAt(field: Field, plan: Plan, x: number, tolerance: number): Column {
+  const posts = postsAt(field, x, tolerance * ROWS_TO);
+  return {
+    x,
+    posts: posts.map((post) => ({ ...post, ids: post.places.map((place) => put(plan, x, place)) })),
+  };
 }
 
-function outlinePlan(field: Field, tolerance: number): Planar {
-  const plan: Planar = { points: [], edges: [], taken: new Set() };
-  const loop = (ring: readonly (readonly [number, number])[]) => {
-    const first = plan.points.length;
-    ring.forEach(([x, y], i) => {
-      const [nextX, nextY] = ring[(i + 1) % ring.length]!;
-      const parts = Math.max(1, Math.ceil(Math.hypot(nextX - x, nextY - y) / FILL_SPACING));
-      for (let k = 0; k < parts; k++) add(plan, x + ((nextX - x) * k) / parts, y + ((nextY - y) * k) / parts);
+function put(plan: Plan, x: number, place: Place): number {
+  plan.x.push(x);
+  return plan.places.push(place) - 1;
+}
+
+/** A post with the places of its neighbours put in; its joints stay its own. */
+function standing(post: Post, shared: readonly { place: Place; id: number }[]): Standing {
+  const within = shared.filter(
+    ({ place }) => place.y >= post.low - ONE_PLACE && place.y <= post.high + ONE_PLACE,
+  );
+  const nearest = (y: number) => {
+    let best = 0;
+    within.forEach(({ place }, i) => {
+      if (Math.abs(place.y - y) < Math.abs(within[best]!.place.y - y)) best = i;
     });
-    const count = plan.points.length - first;
-    for (let i = 0; i < count; i++) plan.edges.push([first + i, first + ((i + 1) % count)]);
+    return best;
   };
-  loop(ringPoints(field.ring));
-  for (const { x, y, d } of field.blade.holes ?? []) {
-    const r = d / 2;
-    const sides = Math.max(24, Math.ceil(Math.PI / Math.acos(Math.max(0, 1 - tolerance / r))));
-    loop(
-      Array.from({ length: sides }, (_, i) => {
-        const angle = (2 * Math.PI * i) / sides;
-        return [x + r * Math.cos(angle), y + r * Math.sin(angle)] as const;
-      }),
-    );
+  const joints = post.joints.map((i) => nearest(post.places[i]!.y));
+  if (joints.length > 1) {
+    joints[0] = 0;
+    joints[joints.length - 1] = within.length - 1;
   }
-  return plan;
+  return { ...post, places: within.map(({ place }) => place), ids: within.map(({ id }) => id), joints };
 }
 
-function isFree(field: Field, plan: Planar, x: number, y: number): boolean {
-  if (plan.taken.has(keyOf(x, y)) || !isInside(field.ring, x, y)) return false;
-  const holes = field.blade.holes ?? [];
-  if (holes.some((hole) => Math.hypot(x - hole.x, y - hole.y) <= hole.d / 2)) return false;
-  return !plan.edges.some(([a, b]) => isWithin(plan.points[a]!, plan.points[b]!, x, y, CLEARANCE));
-}
-
-/** Whether (x, y) lies nearer than `reach` to the stretch from a to b. */
-function isWithin(
-  [ax, ay]: readonly [number, number],
-  [bx, by]: readonly [number, number],
-  x: number,
-  y: number,
-  reach: number,
-): boolean {
-  if (x < Math.min(ax, bx) - reach || x > Math.max(ax, bx) + reach) return false;
-  if (y < Math.min(ay, by) - reach || y > Math.max(ay, by) + reach) return false;
-  const [ex, ey] = [bx - ax, by - ay];
-  const share = Math.min(1, Math.max(0, ((x - ax) * ex + (y - ay) * ey) / (ex * ex + ey * ey)));
-  return Math.hypot(ax + share * ex - x, ay + share * ey - y) < reach;
-}
-
-function addCreases(field: Field, plan: Planar): void {
-  const { ring } = field;
-  const put = (x: number, y: number) => {
-    if (isFree(field, plan, x, y)) add(plan, x, y);
-  };
-  for (let x = ring.left + 0.37; x < ring.right; x += CUT_SPACING) {
-    for (const [bottom, top] of spansAt(ring, x)) {
-      const { breaks } = cutAlong(field, x, bottom, 0, 1, 0, top - bottom);
-      for (const s of breaks.slice(1, -1)) put(x, bottom + s);
+/** Fills what lies between two columns, with columns between them where one flat facet across would stray too far. */
+function addSlab(field: Field, plan: Plan, from: Column, to: Column, tolerance: number): void {
+  const width = to.x - from.x;
+  if (width > WIDEST || !isHeld(field, from, to, tolerance)) {
+    const x = from.x + width / 2;
+    if (x > from.x && x < to.x && width > NEAREST_ROUND) {
+      const middle = columnAt(field, plan, x, tolerance);
+      addSlab(field, plan, from, middle, tolerance);
+      addSlab(field, plan, middle, to, tolerance);
+      return;
     }
   }
-  for (let y = ring.bottom + 0.29; y < ring.top; y += CUT_SPACING) {
-    const { breaks } = cutAlong(field, ring.left, y, 1, 0, 0, ring.right - ring.left);
-    for (const s of breaks.slice(1, -1)) put(ring.left + s, y);
+  for (const [i, post] of from.posts.entries()) {
+    const other = to.posts[i];
+    if (other) join(plan, post, other);
   }
+  plan.slabs++;
 }
 
-function addFilling(field: Field, plan: Planar): void {
-  const { ring } = field;
-  const near = new Set(plan.points.map(([x, y]) => `${Math.round(x / 2)},${Math.round(y / 2)}`));
-  for (let x = ring.left + 1.7; x < ring.right; x += FILL_SPACING) {
-    for (let y = ring.bottom + 1.3; y < ring.top; y += FILL_SPACING) {
-      if (!near.has(`${Math.round(x / 2)},${Math.round(y / 2)}`) && isFree(field, plan, x, y))
-        add(plan, x, y);
-    }
-  }
-}
-
-/** Adds the worst place of every triangle whose facets stray too far. Returns how many were added. */
-function refine(
-  field: Field,
-  plan: Planar,
-  cells: readonly (readonly [number, number, number])[],
-  tolerance: number,
-): number {
-  const { points } = plan;
-  const heights = points.map(([x, y]) => {
-    field.sampleAt(x, y);
-    return [field.right.lowest, field.left.lowest] as const;
-  });
-  const boundary = new Map(plan.edges.map((edge, i) => [edgeKey(edge[0], edge[1]), i]));
-  const wanted = new Map<string, { x: number; y: number; edge: number | undefined }>();
-  for (const cell of cells) {
-    const spots = [
-      [1 / 3, 1 / 3, 1 / 3, -1],
-      [0.5, 0.5, 0, 0],
-      [0, 0.5, 0.5, 1],
-      [0.5, 0, 0.5, 2],
-    ] as [number, number, number, number][];
-    const corner = cell.map((i) => points[i]!);
-    const longest = Math.max(...[0, 1, 2].map((i) => apart(corner[i]!, corner[(i + 1) % 3]!)));
-    if (longest < SHORTEST) continue;
-    let worst = tolerance;
-    let found: { x: number; y: number; edge: number | undefined } | null = null;
-    for (const [a, b, c, side] of spots) {
-      const x = a * corner[0]![0] + b * corner[1]![0] + c * corner[2]![0];
-      const y = a * corner[0]![1] + b * corner[1]![1] + c * corner[2]![1];
-      field.sampleAt(x, y);
-      for (const [k, half] of [field.right.lowest, field.left.lowest].entries()) {
-        const flat = a * heights[cell[0]]![k]! + b * heights[cell[1]]![k]! + c * heights[cell[2]]![k]!;
-        const off = Math.abs(flat - half);
-        if (off <= worst) continue;
-        worst = off;
-        const edge = side < 0 ? undefined : boundary.get(edgeKey(cell[side]!, cell[(side + 1) % 3]!));
-        found = { x, y, edge };
+/** Whether flat facets between two columns keep to the outline and to the steel half way. */
+function isHeld(field: Field, from: Column, to: Column, tolerance: number): boolean {
+  const x = (from.x + to.x) / 2;
+  const width = to.x - from.x;
+  const stretches = stretchesAt(field, x);
+  if (stretches.length !== from.posts.length || stretches.length !== to.posts.length) return false;
+  return from.posts.every((post, i) => {
+    const other = to.posts[i]!;
+    const [low, high] = stretches[i]!;
+    const isRound = (a: number, b: number, true_: number) =>
+      Math.abs((a + b) / 2 - true_) > tolerance * OUTLINE && width > NEAREST_ROUND;
+    if (isRound(post.low, other.low, low) || isRound(post.high, other.high, high)) return false;
+    if (width <= NEAREST) return true;
+    if (post.kind !== other.kind) return isPoint(post) || isPoint(other);
+    for (let k = 1; k < post.joints.length; k++) {
+      for (const share of SHARES) {
+        if (share === 0 && k > 1) continue;
+        const [a, b] = [along(post, k, share), along(other, k, share)];
+        const y = Math.min(high, Math.max(low, (a.y + b.y) / 2));
+        field.sampleAt(x, y);
+        const off = Math.max(
+          Math.abs((a.right + b.right) / 2 - field.right.lowest),
+          Math.abs((a.left + b.left) / 2 - field.left.lowest),
+        );
+        if (off > tolerance * HELD_TO) return false;
       }
     }
-    if (found) wanted.set(keyOf(found.x, found.y), found);
+    return true;
+  });
+}
+
+/** Where along a piece a facet is held to the steel. */
+const SHARES = [0, 0.5, 1];
+const isPoint = ({ kind }: Post) => kind === "point";
+
+/** A share of the way along the k-th piece of a post, on its rows. */
+function along({ places, joints }: Post, k: number, share: number): Place {
+  const [first, last] = [joints[k - 1]!, joints[k]!];
+  if (share === 0 || first === last) return places[first]!;
+  if (share === 1) return places[last]!;
+  const y = places[first]!.y + share * (places[last]!.y - places[first]!.y);
+  let i = first;
+  while (i + 1 < last && places[i + 1]!.y < y) i++;
+  const [a, b] = [places[i]!, places[i + 1]!];
+  const rest = b.y > a.y ? (y - a.y) / (b.y - a.y) : 0;
+  return { y, right: a.right + rest * (b.right - a.right), left: a.left + rest * (b.left - a.left) };
+}
+
+/** Triangles between two posts: piece by piece where they are alike, else over all of their height. */
+function join(plan: Plan, from: Standing, to: Standing): void {
+  const isAlike = from.kind === to.kind && from.joints.length === to.joints.length;
+  if (!isAlike) {
+    zip(plan, from, 0, from.ids.length - 1, to, 0, to.ids.length - 1);
+    return;
   }
-  let added = 0;
-  for (const { x, y, edge } of wanted.values()) {
-    if (edge !== undefined) {
-      const [from, to] = plan.edges[edge]!;
-      if (apart(points[from]!, points[to]!) < SHORTEST) continue;
-      const middle = add(plan, x, y);
-      plan.edges[edge] = [from, middle];
-      plan.edges.push([middle, to]);
-      added++;
-    } else if (isFree(field, plan, x, y)) {
-      add(plan, x, y);
-      added++;
+  for (let k = 1; k < from.joints.length; k++)
+    zip(plan, from, from.joints[k - 1]!, from.joints[k]!, to, to.joints[k - 1]!, to.joints[k]!);
+}
+
+/** Goes up two runs of places together, always on the side whose next place is the lower share of its run. */
+function zip(
+  { cells, slabs }: Plan,
+  from: Standing,
+  first: number,
+  last: number,
+  to: Standing,
+  firstOf: number,
+  lastOf: number,
+): void {
+  const shareOf = ({ places }: Post, i: number, a: number, b: number) =>
+    a === b ? 1 : (places[i]!.y - places[a]!.y) / (places[b]!.y - places[a]!.y);
+  let [i, k] = [first, firstOf];
+  // Facets fold now one way, now the other, from slab to slab and from row to row: what they stray by is made up for.
+  const isTurned = (row: number) => (slabs + row) % 2 === 0;
+  while (i < last || k < lastOf) {
+    const ahead =
+      i < last && k < lastOf ? shareOf(from, i + 1, first, last) - shareOf(to, k + 1, firstOf, lastOf) : 0;
+    const goesLeft = k >= lastOf || (i < last && (Math.abs(ahead) < 1e-9 ? isTurned(i) : ahead < 0));
+    const next = goesLeft ? from.ids[i + 1]! : to.ids[k + 1]!;
+    cells.push(from.ids[i]!, to.ids[k]!, next);
+    if (goesLeft) i++;
+    else k++;
+  }
+}
+
+const KEY = 2 ** 26;
+const sideKey = (a: number, b: number) => (a < b ? a * KEY + b : b * KEY + a);
+
+/** Both faces over one plan, and walls along its rim. */
+function sewn({ x, places, cells: all }: Plan): Mesh {
+  const isGone = ({ right, left }: Place) => right + left <= SKIN;
+  const cells: number[] = [];
+  for (let c = 0; c < all.length; c += 3) {
+    const [p, q, r] = [all[c]!, all[c + 1]!, all[c + 2]!];
+    if (p === q || q === r || r === p) continue;
+    if (isGone(places[p]!) && isGone(places[q]!) && isGone(places[r]!)) continue;
+    cells.push(p, q, r);
+  }
+  const uses = new Map<number, number>();
+  for (let c = 0; c < cells.length; c += 3) {
+    for (let k = 0; k < 3; k++) {
+      const key = sideKey(cells[c + k]!, cells[c + ((k + 1) % 3)]!);
+      uses.set(key, (uses.get(key) ?? 0) + 1);
     }
   }
-  return added;
-}
-
-function edgeKey(a: number, b: number): string {
-  return a < b ? `${a} ${b}` : `${b} ${a}`;
-}
-
-function apart(a: readonly [number, number], b: readonly [number, number]): number {
-  return Math.hypot(a[0] - b[0], a[1] - b[1]);
-}
-
-/** Both faces over one plan, walls where the outline has thickness, one shared point where it has none. */
-function sewn(field: Field, { points }: Planar, all: readonly (readonly [number, number, number])[]): Mesh {
-  const halves = points.map(([x, y]) => {
-    field.sampleAt(x, y);
-    return { right: field.right.lowest, left: field.left.lowest };
-  });
-  const isGone = (i: number) => halves[i]!.right + halves[i]!.left <= SKIN;
-  const cells = all.filter((cell) => !cell.every(isGone));
-  const uses = sideUses(cells);
-  const onRim = new Set<number>();
-  for (const [key, count] of uses) if (count === 1) for (const i of key.split(" ")) onRim.add(Number(i));
-  // A side inside the plan with nothing at both its ends would be shared by four facets: one end keeps its skin.
-  const keptApart = new Set<number>();
-  for (const [key, count] of uses) {
-    const [a, b] = key.split(" ").map(Number) as [number, number];
-    const isPinched = count === 2 && [a, b].every((i) => isGone(i) && onRim.has(i) && !keptApart.has(i));
-    if (isPinched) keptApart.add(a);
-  }
-  const isMerged = (i: number) => isGone(i) && onRim.has(i) && !keptApart.has(i);
-  // All triangles turn one way; slivers whose own area is only rounding are turned with the rest.
-  const isUpward = turning(points, cells) > 0;
+  const fans = fansAt(cells, uses, places.length);
+  const numbers = new Map<number, number>();
   const positions: number[] = [];
   const thickness: number[] = [];
-  const put = (x: number, y: number, z: number, t: number) => {
-    thickness.push(t);
-    return positions.push(x, y, z) / 3 - 1;
-  };
-  const face = new Map<number, { right: number; left: number }>();
-  const vertex = (i: number) => {
-    let made = face.get(i);
-    if (made) return made;
-    const [x, y] = points[i]!;
-    const { right, left } = halves[i]!;
+  /** The right face's vertex of a cell's corner; the left face's is the next. */
+  const vertex = (corner: number) => {
+    const i = cells[corner]!;
+    const key = i * FANS + (fans.get(corner) ?? 0);
+    const known = numbers.get(key);
+    if (known !== undefined) return known;
+    const { y, right, left } = places[i]!;
     const t = Math.max(0, right + left);
     const middle = (right - left) / 2;
-    if (isMerged(i)) {
-      const one = put(x, y, middle, 0);
-      made = { right: one, left: one };
-    } else {
-      const half = Math.max(t / 2, SKIN);
-      made = { right: put(x, y, middle + half, t), left: put(x, y, middle - half, t) };
-    }
-    face.set(i, made);
-    return made;
+    const half = Math.max(t / 2, SKIN);
+    thickness.push(t, t);
+    const number = positions.length / 3;
+    positions.push(x[i]!, y, middle + half, x[i]!, y, middle - half);
+    numbers.set(key, number);
+    return number;
   };
   const triangles: number[] = [];
-  const triangle = (a: number, b: number, c: number) => {
-    if (a !== b && b !== c && c !== a) triangles.push(a, b, c);
-  };
-  for (const cell of cells) {
-    const [p, q, r] = isUpward ? cell : ([cell[0], cell[2], cell[1]] as const);
-    const [a, b, c] = [vertex(p), vertex(q), vertex(r)];
-    triangle(a.right, b.right, c.right);
-    triangle(a.left, c.left, b.left);
-    for (const [from, to] of [
-      [p, q],
-      [q, r],
-      [r, p],
-    ] as const) {
-      if (uses.get(edgeKey(from, to)) !== 1) continue;
-      const [f, t] = [vertex(from), vertex(to)];
-      triangle(f.right, f.left, t.right);
-      triangle(t.right, f.left, t.left);
+  for (let c = 0; c < cells.length; c += 3) {
+    const [a, b, d] = [vertex(c), vertex(c + 1), vertex(c + 2)];
+    triangles.push(a, b, d, a + 1, d + 1, b + 1);
+    for (let k = 0; k < 3; k++) {
+      const next = (k + 1) % 3;
+      if (uses.get(sideKey(cells[c + k]!, cells[c + next]!)) !== 1) continue;
+      const [f, t] = [vertex(c + k), vertex(c + next)];
+      triangles.push(f, f + 1, t, t, f + 1, t + 1);
     }
   }
   return {
@@ -332,25 +312,47 @@ function sewn(field: Field, { points }: Planar, all: readonly (readonly [number,
   };
 }
 
-/** How many triangles each side of the plan belongs to: one along the rim, two inside. */
-function sideUses(cells: readonly (readonly [number, number, number])[]): Map<string, number> {
-  const uses = new Map<string, number>();
-  for (const cell of cells) {
-    for (let k = 0; k < 3; k++) {
-      const key = edgeKey(cell[k]!, cell[(k + 1) % 3]!);
-      uses.set(key, (uses.get(key) ?? 0) + 1);
+/** So many stretches of steel may touch in one place. */
+const FANS = 64;
+
+/**
+ * Where stretches of steel touch in a place of their rims only, each has that place to itself: which of them a cell's corner belongs
+ * to. Corners that are not named are of the first.
+ */
+function fansAt(
+  cells: readonly number[],
+  uses: ReadonlyMap<number, number>,
+  count: number,
+): Map<number, number> {
+  const rims = new Uint8Array(count);
+  for (const [key, times] of uses) {
+    if (times !== 1) continue;
+    const [a, b] = [Math.floor(key / KEY), key % KEY];
+    rims[a]!++;
+    rims[b]!++;
+  }
+  const corners = new Map<number, number[]>();
+  for (const [corner, place] of cells.entries()) {
+    if (rims[place]! > 2) corners.set(place, [...(corners.get(place) ?? []), corner]);
+  }
+  const fans = new Map<number, number>();
+  for (const [place, around] of corners) {
+    const others = (corner: number) => {
+      const first = corner - (corner % 3);
+      return [0, 1, 2].map((k) => cells[first + k]!).filter((i) => i !== place);
+    };
+    const isBeside = (a: number, b: number) =>
+      others(a).some((i) => uses.get(sideKey(i, place)) === 2 && others(b).includes(i));
+    const left = new Set(around);
+    for (let fan = 0; left.size > 0; fan++) {
+      const reached = [[...left][0]!];
+      for (const corner of reached) {
+        left.delete(corner);
+        fans.set(corner, fan);
+        for (const other of left)
+          if (isBeside(corner, other) && !reached.includes(other)) reached.push(other);
+      }
     }
   }
-  return uses;
-}
-
-/** Twice the triangles' area together: positive when they turn counter-clockwise. */
-function turning(
-  points: readonly (readonly [number, number])[],
-  cells: readonly (readonly [number, number, number])[],
-): number {
-  return cells.reduce((sum, cell) => {
-    const [a, b, c] = [points[cell[0]]!, points[cell[1]]!, points[cell[2]]!];
-    return sum + (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
-  }, 0);
+  return fans;
 }

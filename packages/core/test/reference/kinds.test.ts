@@ -1,9 +1,11 @@
 import Module from "manifold-3d";
 import { beforeAll, describe, expect, test } from "vitest";
+import { randomBlade, seeded } from "../../bench/random-blade.ts";
 import { compileField } from "../../src/blade/field.ts";
 import { solidBetween } from "../../src/blade/mass.ts";
 import { meshOf } from "../../src/blade/mesh.ts";
 import { isInside } from "../../src/blade/outline.ts";
+import { parseBlade } from "../../src/blade/parse.ts";
 import { stationAt, thicknessAbove } from "../../src/blade/station.ts";
 import { evaluate } from "../../src/evaluate/evaluation.ts";
 import { checked, example } from "../examples.ts";
@@ -74,7 +76,8 @@ describe("the mesh against a general-purpose mesh library", () => {
       expect(solid.status()).toBe("NoError");
       expect(solid.genus()).toBe(blade.holes?.length ?? 0);
       const ours = solidBetween(field);
-      expect(Math.abs(solid.volume() / ours.volume - 1)).toBeLessThan(0.002);
+      expect(Math.abs(solid.volume() / ours.volume - 1)).toBeLessThan(0.0002);
+      expect(edgesAmiss(triangles)).toBe(0);
       const centre = centreOf(positions, triangles);
       expect(Math.abs(centre[0] - ours.centre[0])).toBeLessThan(0.002 * 200);
       expect(Math.abs(centre[1] - ours.centre[1])).toBeLessThan(0.05);
@@ -85,8 +88,40 @@ describe("the mesh against a general-purpose mesh library", () => {
     },
   );
 
+  /** Edges that do not belong to two triangles exactly, one along each way. */
+  function edgesAmiss(t: Uint32Array): number {
+    const ways = new Map<string, number>();
+    for (let i = 0; i < t.length; i += 3) {
+      for (let k = 0; k < 3; k++) {
+        const way = `${t[i + k]} ${t[i + ((k + 1) % 3)]}`;
+        ways.set(way, (ways.get(way) ?? 0) + 1);
+      }
+    }
+    return [...ways].filter(
+      ([way, times]) => times !== 1 || ways.get(way.split(" ").reverse().join(" ")) !== 1,
+    ).length;
+  }
+
+  test("made-up blades, where steel comes to nothing too: every edge has two faces, and the volume is the field's", () => {
+    let made = 0;
+    for (let seed = 9000; made < 60; seed++) {
+      const parsed = parseBlade(randomBlade(seeded(seed)));
+      if (!parsed.ok) continue;
+      made++;
+      const { positions, triangles } = meshOf(parsed.field);
+      expect(edgesAmiss(triangles), `seed ${seed}`).toBe(0);
+      const [volume] = sumsOf(positions, triangles);
+      expect(Math.abs(volume / solidBetween(parsed.field).volume - 1), `seed ${seed}`).toBeLessThan(0.0006);
+    }
+  });
+
   /** Centre of a closed mesh by signed tetrahedra from the origin. Source: geometry. */
   function centreOf(p: Float64Array, t: Uint32Array): [number, number] {
+    const [volume, x, y] = sumsOf(p, t);
+    return [x / volume, y / volume];
+  }
+
+  function sumsOf(p: Float64Array, t: Uint32Array): [number, number, number] {
     let [volume, x, y] = [0, 0, 0];
     for (let i = 0; i < t.length; i += 3) {
       const [a, b, c] = [t[i]! * 3, t[i + 1]! * 3, t[i + 2]! * 3];
@@ -94,14 +129,33 @@ describe("the mesh against a general-purpose mesh library", () => {
         p[a]! * (p[b + 1]! * p[c + 2]! - p[b + 2]! * p[c + 1]!) -
         p[a + 1]! * (p[b]! * p[c + 2]! - p[b + 2]! * p[c]!) +
         p[a + 2]! * (p[b]! * p[c + 1]! - p[b + 1]! * p[c]!);
-      volume += v;
-      x += (v * (p[a]! + p[b]! + p[c]!)) / 4;
-      y += (v * (p[a + 1]! + p[b + 1]! + p[c + 1]!)) / 4;
+      volume += v / 6;
+      x += (v * (p[a]! + p[b]! + p[c]!)) / 24;
+      y += (v * (p[a + 1]! + p[b + 1]! + p[c + 1]!)) / 24;
     }
-    return [x / volume, y / volume];
+    return [volume, x, y];
   }
 
-  test("facets keep within the tolerance asked for, and a finer one takes more of them", () => {
+  test.each(KINDS)("%s: facets keep within the tolerance asked for, but on the wall of a step", (_, raw) => {
+    const field = compileField(checked(raw));
+    for (const tolerance of [0.02, 0.1]) {
+      const { positions: p, triangles: t } = meshOf(field, { tolerance });
+      let [area, beyond] = [0, 0];
+      for (let i = 0; i < t.length; i += 3) {
+        const [a, b, c] = [t[i]! * 3, t[i + 1]! * 3, t[i + 2]! * 3];
+        const half =
+          ((p[b]! - p[a]!) * (p[c + 1]! - p[a + 1]!) - (p[c]! - p[a]!) * (p[b + 1]! - p[a + 1]!)) / 2;
+        if (half <= 0) continue;
+        area += half;
+        const mean = (k: number) => (p[a + k]! + p[b + k]! + p[c + k]!) / 3;
+        field.sampleAt(mean(0), mean(1));
+        if (Math.abs(mean(2) - field.right.lowest) > tolerance) beyond += half;
+      }
+      expect(beyond / area).toBeLessThan(0.001);
+    }
+  });
+
+  test("a finer tolerance takes more facets", () => {
     const field = compileField(example("field"));
     expect(meshOf(field, { tolerance: 0.005 }).triangles.length).toBeGreaterThan(
       meshOf(field).triangles.length,
