@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import Module from "manifold-3d";
-import { compileField, type Field } from "../src/blade/field.ts";
+import { compileField } from "../src/blade/field.ts";
 import { drawnLines } from "../src/blade/lines.ts";
 import { solidBetween } from "../src/blade/mass.ts";
 import { meshOf } from "../src/blade/mesh.ts";
@@ -9,6 +9,13 @@ import type { Blade } from "../src/blade/schema.ts";
 import { stationAt } from "../src/blade/station.ts";
 import { wholeBlade } from "../src/evaluate/evaluation.ts";
 import { judge } from "../src/findings/judge.ts";
+import { benchOf } from "../src/inspect/bench.ts";
+import { NO_CHECK } from "../src/inspect/schema.ts";
+import { specOf } from "../src/record/spec.ts";
+import { firstRoute } from "../src/route/first.ts";
+import { ladderOf } from "../src/route/ladder.ts";
+import { reportOf } from "../src/route/report.ts";
+import { USUAL_SHOP } from "../src/shop/schema.ts";
 import { fittedVolume, gridVolume, maskFor } from "./grid.ts";
 import { withTwiceTheNodes } from "./nodes.ts";
 
@@ -104,46 +111,72 @@ for (const places of [10, 20, 40, 80]) {
   line(`  ${places} stations: ${(time(() => drawnLines(field, places)) / tenStations).toFixed(2)}`);
 }
 
-await besideAMeshLibrary(field);
+line("Plans and readings, in frames");
+for (const [name, blade] of [
+  ["the field knife", knife],
+  ["300 mm", long],
+  ["a kitchen knife ground to its spine", example("kinds/kitchen-full")],
+] as const) {
+  const frames = (work: (fresh: Blade) => void) => (time(() => work(fresh(blade)), 10) / FRAME_MS).toFixed(1);
+  const record = (own: Blade) => ({
+    route: firstRoute(own),
+    shop: USUAL_SHOP,
+    check: { ...NO_CHECK, hardness: 60 },
+    handle: null,
+    readings: [],
+  });
+  const bench = (own: Blade) => benchOf({ ...record(own), blade: own, stage: "finish" });
+  line(
+    `  ${name}: ladder ${frames((own) => ladderOf(own, firstRoute(own), USUAL_SHOP))}, route ${frames((own) => reportOf(own, firstRoute(own), USUAL_SHOP, 50))}, bench ${frames(bench)}, spec sheet ${frames((own) => specOf(own, record(own)))}`,
+  );
+}
+
+await besideAMeshLibrary();
 
 line("Memory over 1 000 edits");
 globalThis.gc?.();
 const before = process.memoryUsage().heapUsed;
-for (let i = 0; i < 1000; i++) compileField(fresh(knife)).sampleAt(50, -20);
+for (let i = 0; i < 1000; i++) fullEvaluation(fresh(knife));
 globalThis.gc?.();
 line(`  heap grown by ${((process.memoryUsage().heapUsed - before) / 1024 / 1024).toFixed(1)} MB`);
 
-/** The mass of a mesh as right as ours, by manifold-3d 3.2.1: what it takes to make, and to weigh. */
-async function besideAMeshLibrary(of: Field): Promise<void> {
+/** A solid to 0.02 mm beside manifold-3d 3.2.1: how long it takes to refine a box to as many triangles, warp it and weigh it. */
+async function besideAMeshLibrary(): Promise<void> {
   const library = await Module({ locateFile: () => "node_modules/manifold-3d/manifold.wasm" });
   library.setup();
-  line("Mass properties by a general-purpose mesh library");
-  const massTime = time(() => solidBetween(of), 30);
-  for (const tolerance of [0.02, 0.005]) {
-    const from = process.cpuUsage();
-    const mesh = meshOf(of, { tolerance });
-    const { user, system } = process.cpuUsage(from);
-    const made = (user + system) / 1000;
-    const weigh = () => {
-      const solid = new library.Manifold(
-        new library.Mesh({
-          numProp: 3,
-          vertProperties: Float32Array.from(mesh.positions),
-          triVerts: mesh.triangles,
-        }),
-      );
-      const volume = solid.volume();
-      solid.delete();
-      return volume;
-    };
+  line("A solid to 0.02 mm beside a general-purpose mesh library that warps a grid of as many triangles");
+  const warped = (triangles: number) => {
+    const box = library.Manifold.cube([1, 1, 1], true).refine(
+      Math.max(1, Math.round(Math.sqrt(triangles / 12))),
+    );
+    const bent = box.warp((at) => {
+      at[2] *= 1 + 0.1 * at[0];
+    });
+    bent.volume();
+    bent.delete();
+    box.delete();
+  };
+  for (const [name, blade] of [
+    ["the field knife", knife],
+    ["300 mm", long],
+    ["a tapered tang", example("kinds/tapered-tang")],
+    ["a hollow with a false edge", example("kinds/hollow-false-edge")],
+    ["a cleaver", example("kinds/cleaver")],
+  ] as const) {
+    const own = compileField(blade);
+    const mesh = meshOf(own);
     const count = mesh.triangles.length / 3;
-    const off = millionths(weigh(), reference);
-    line(
-      `  mesh to ${tolerance} mm, ${count} triangles: ${off}; weighing it takes ${(time(weigh, 5) / massTime).toFixed(1)} times as long as ours,`,
+    const solid = new library.Manifold(
+      new library.Mesh({
+        numProp: 3,
+        vertProperties: Float32Array.from(mesh.positions),
+        triVerts: mesh.triangles,
+      }),
     );
-    line(
-      `    making it ${(made / massTime).toFixed(0)} times, ${((made * 100_000) / count / 1000).toFixed(1)} s for each 100 000 triangles`,
-    );
+    const off = (100 * (solid.volume() / solidBetween(own).volume - 1)).toFixed(4);
+    solid.delete();
+    const ratio = time(() => meshOf(own), 8) / time(() => warped(count), 8);
+    line(`  ${name}: ${count} triangles, ${ratio.toFixed(1)} times as long, volume ${off} % off`);
   }
 }
 
