@@ -16,7 +16,8 @@ const TURN_STEP = 0.3;
 
 interface Kept {
   readonly stages: Map<string, StageSteel>;
-  readonly responses: Map<string, number>;
+  /** By distortion and kind of stage, then by the spot itself, then by what it says. */
+  readonly responses: Map<string, { bySpot: WeakMap<Spot, number>; byKey: Map<string, number> }>;
 }
 const kept = new WeakMap<Steel, Kept>();
 
@@ -42,8 +43,16 @@ export function responseTo(
   only?: 1 | -1,
 ): number {
   const { stages, responses } = keptFor(stage);
-  const known = `${key} ${spotKey(spot)} ${stage.isBevelled} ${stage.isSharpened}`;
-  let response = responses.get(known);
+  const name = `${key} ${stage.isBevelled} ${stage.isSharpened}`;
+  let known = responses.get(name);
+  if (!known) {
+    known = { bySpot: new WeakMap(), byKey: new Map() };
+    responses.set(name, known);
+  }
+  let response = known.bySpot.get(spot);
+  if (response !== undefined) return response;
+  const what = spotKey(spot);
+  response = known.byKey.get(what);
   if (response === undefined) {
     const at = (size: number) => {
       const name = `${key} ${size}`;
@@ -56,8 +65,9 @@ export function responseTo(
     };
     const [low, high] = [only === 1 ? null : at(-step), only === -1 ? null : at(step)];
     response = secant(low, steelAt(stage, spot), high, step);
-    responses.set(known, response);
+    known.byKey.set(what, response);
   }
+  known.bySpot.set(spot, response);
   return response;
 }
 
