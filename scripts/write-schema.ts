@@ -1,9 +1,14 @@
 import { writeFileSync } from "node:fs";
 import { BenchFiguresSchema } from "../packages/core/src/evaluate/bench.ts";
+import { PlanFiguresSchema } from "../packages/core/src/evaluate/plan.ts";
 import { SCHEMAS } from "../packages/core/src/registry/documents.ts";
 
 /** Writes the published JSON Schemas from the definitions that the code is typed by. */
-for (const [name, schema] of Object.entries({ ...SCHEMAS, bench: BenchFiguresSchema })) {
+for (const [name, schema] of Object.entries({
+  ...SCHEMAS,
+  bench: BenchFiguresSchema,
+  plan: PlanFiguresSchema,
+})) {
   writeFileSync(
     new URL(`../docs/${name}.schema.json`, import.meta.url),
     `${JSON.stringify(schema, null, 2)}\n`,

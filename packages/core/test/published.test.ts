@@ -1,9 +1,10 @@
 import { readFileSync } from "node:fs";
 import { expect, test } from "vitest";
 import { BenchFiguresSchema } from "../src/evaluate/bench.ts";
+import { PlanFiguresSchema } from "../src/evaluate/plan.ts";
 import { SCHEMAS } from "../src/registry/documents.ts";
 
-test.each(Object.entries({ ...SCHEMAS, bench: BenchFiguresSchema }))(
+test.each(Object.entries({ ...SCHEMAS, bench: BenchFiguresSchema, plan: PlanFiguresSchema }))(
   "the published schema of the %s is the one that the code is typed by",
   (name, schema) => {
     const published = readFileSync(new URL(`../../../docs/${name}.schema.json`, import.meta.url), "utf8");

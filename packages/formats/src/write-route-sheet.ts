@@ -1,5 +1,6 @@
 import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
 import { otherSide, readingFor, zeroProcedure } from "@true-spine/core/grind/setups.ts";
+import { stopInWords } from "@true-spine/core/route/layout.ts";
 import type { RouteReport, StageReport } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
 import { STAGES } from "@true-spine/core/route/stages.ts";
@@ -25,7 +26,7 @@ const LINE = 4.4;
 
 /**
  * The route on paper: every stage with what to stop at, its belts and its cautions, room to write a reading beside it;
- * then the layout sheet, and a set-up card for every stage that grinds a bevel, with how its zero is found again.
+ * then the layout sheet, and a set-up card for every stage that holds a face at an angle, with how its zero is found again.
  */
 export async function writeRouteSheet(
   route: Route,
@@ -44,9 +45,9 @@ export async function writeRouteSheet(
   for (const [i, stage] of report.stages.entries()) stageOn(text, i, stage, route, three);
   if (report.layout) layoutOn(text, report.layout, options.unit);
   for (const [i, stage] of report.stages.entries()) {
-    const ground = stage.isBevelled && stage.belts?.on === "bevels";
+    const isHeld = [...stage.work.angle.right, ...stage.work.angle.left].some((angle) => angle !== null);
     const named = shop.setups.find(({ id }) => id === route.stages[i]?.setup) ?? shop.setups[0];
-    if (ground && named) setupOn(text, stage, named, options.unit);
+    if (isHeld && named) setupOn(text, stage, named, options.unit);
   }
   text.gap();
   text.line(
@@ -63,21 +64,20 @@ function threeOf(values: readonly (number | null)[], unit: LengthUnit): string {
 }
 
 function stageOn(text: Column, i: number, stage: StageReport, route: Route, three: Three): void {
-  const { name, words, caution } = STAGES[stage.kind];
+  const { words, caution } = STAGES[stage.kind];
   const plan = route.stages[i];
   text.gap();
-  text.tick(`${i + 1}. ${name}`, plan?.done !== undefined);
+  text.tick(`${i + 1}. ${stage.name}`, plan?.done !== undefined);
   text.line(words);
-  const side = (of: StageReport["targets"][number]) => of.grindLine.right ?? of.grindLine.left;
+  const { on, stop, line } = stage.work;
+  const isEdge = on === "edge";
+  const told = (name: string, values: readonly (number | null)[]) =>
+    values.some((value) => value !== null) ? [`${name} ${three(values)}`] : [];
   text.line(
     [
       `flats ${three(stage.targets.map(({ flats }) => flats))}`,
-      ...(stage.isBevelled
-        ? [
-            `edge to stop at ${three(stage.targets.map(({ edge }) => edge))}`,
-            `grind line ${three(stage.targets.map(side))}`,
-          ]
-        : []),
+      ...told(isEdge ? "behind the edge" : "edge to stop at", stop),
+      ...told(isEdge ? "edge bevel high" : "grind line", line[sideOf(stage)]),
     ].join(";  "),
   );
   if (stage.belts?.planned.ok) {
@@ -90,21 +90,30 @@ function stageOn(text: Column, i: number, stage: StageReport, route: Route, thre
   text.line("read:  heel ..........   middle ..........   tip ..........");
 }
 
+/** The side whose figures are told: the right, or the left where only that is ground. */
+const sideOf = ({ work }: StageReport) =>
+  work.angle.right.every((angle) => angle === null) ? "left" : "right";
+
 function layoutOn(text: Column, layout: NonNullable<RouteReport["layout"]>, unit: LengthUnit): void {
   const say = (mm: number) => showLengthWithUnit(mm, unit);
   text.gap();
   text.head("Layout");
-  text.line(`Height gauge at ${say(layout.setting)}, from both faces.`);
-  if (layout.meetAt !== null)
+  text.line(
+    layout.face
+      ? `One line, from the ${layout.face} face, at ${layout.places.map(({ edge }) => say(edge)).join(" / ")} (heel, middle, tip).`
+      : `Height gauge at ${say(layout.setting)}, from both faces.`,
+  );
+  if (layout.face === null && layout.meetAt !== null)
     text.line(`The lines meet at ${say(layout.meetAt)} from the junction and cross beyond it.`);
-  if (layout.missesFrom !== null)
+  if (layout.face === null && layout.missesFrom !== null)
     text.line(`From ${say(layout.missesFrom)} on the steel is thinner than the setting.`);
-  for (const { place, flats, gap, outside, line } of layout.places) {
+  for (const { place, flats, gap, gauge, outside, line } of layout.places) {
     const now = line.right ?? line.left;
     const lined = now ? `; scribe the grind line at ${say(now.now)}, it climbs ${say(now.climb)}` : "";
-    text.line(
-      `${place}: ${say(flats)} thick, gap ${say(gap)}, stop ${say(outside)} outside each line${lined}`,
-    );
+    const two = layout.face
+      ? ""
+      : `, gap ${say(gap)} (gauge for the wanted gap here ${say(gauge.right)}). ${stopInWords(outside, unit)}`;
+    text.line(`${place}: ${say(flats)} thick${two}${lined}`);
   }
   for (const { side, foot, top } of layout.plunges) {
     text.line(`plunge, ${side === "both" ? "both sides" : side}: foot at ${say(foot)}, top at ${say(top)}`);
@@ -115,9 +124,9 @@ function layoutOn(text: Column, layout: NonNullable<RouteReport["layout"]>, unit
 
 function setupOn(text: Column, stage: StageReport, { name, setup }: NamedSetup, unit: LengthUnit): void {
   text.gap();
-  text.head(`Set-up card: ${STAGES[stage.kind].name}, ${name}`);
-  const angles = stage.targets.map((reading) => reading.angle.right ?? reading.angle.left);
-  const single = stage.angle.right ?? stage.angle.left;
+  text.head(`Set-up card: ${stage.name}, ${name}`);
+  const angles = stage.work.angle[sideOf(stage)];
+  const single = stage.work.single[sideOf(stage)];
   const say = (angle: number | null, of = setup) => {
     if (angle === null) return "-";
     const { value, unit: measure } = readingFor(of, angle);
@@ -130,7 +139,10 @@ function setupOn(text: Column, stage: StageReport, { name, setup }: NamedSetup, 
   );
   if (setup.kind === "arm")
     text.line(`Other side: ${angles.map((angle) => say(angle, otherSide(setup))).join(" / ")}.`);
-  text.line(`Read: ${readingFor(setup, angles.find((one) => one !== null) ?? 5).datum}.`);
+  const { datum, also } = readingFor(setup, single ?? angles.find((one) => one !== null) ?? 5);
+  text.line(
+    `Read: ${datum}${also && single !== null ? `; or ${also.value.toFixed(1)}° ${also.datum}` : ""}.`,
+  );
   for (const [i, line] of zeroProcedure(setup).entries()) text.line(`${i + 1}) ${line}`);
   if (stage.tenth)
     text.line(`0.1° is ${showLengthWithUnit(stage.tenth.edge, unit)} at the edge, both sides together.`);

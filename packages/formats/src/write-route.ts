@@ -1,24 +1,26 @@
 import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
 import type { RouteReport } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
-import { STAGES } from "@true-spine/core/route/stages.ts";
+import { nameOf, STAGES } from "@true-spine/core/route/stages.ts";
 import papaparse from "papaparse";
 
 /** A route's figures as CSV: a line for each stage and place, lengths mm, angles degrees a side. */
 export function writeRouteCsv(route: Route, report: RouteReport): string {
   const n = (value: number | null, digits = 3) => (value === null ? "" : Number(value.toFixed(digits)));
   const rows = report.stages.flatMap((stage, i) =>
-    stage.targets.map((reading) => ({
-      stage: STAGES[stage.kind].name,
+    stage.targets.map((reading, k) => ({
+      stage: stage.name,
       done: route.stages[i]?.done ?? "",
       place: reading.place,
       x: n(reading.x),
       flats: n(reading.flats),
       edge: n(reading.edge),
-      "grindLine left": n(reading.grindLine.left),
-      "grindLine right": n(reading.grindLine.right),
-      "angle left": n(reading.angle.left),
-      "angle right": n(reading.angle.right),
+      "works on": stage.work.on,
+      "stop at": n(stage.work.stop[k]!),
+      "line left": n(stage.work.line.left[k]!),
+      "line right": n(stage.work.line.right[k]!),
+      "angle left": n(stage.work.angle.left[k]!),
+      "angle right": n(stage.work.angle.right[k]!),
       "left on faces": n(stage.left.faces),
       "left on flats": n(stage.left.flats),
       belts: stage.belts?.planned.ok
@@ -36,13 +38,15 @@ export function writeRouteCsv(route: Route, report: RouteReport): string {
  */
 export function writeCalendar(name: string, id: string, route: Route, stamp: Date): string {
   const when = stamp.toISOString().replace(/[-:]|\.\d+/g, "");
-  const events = route.stages.flatMap(({ kind, planned, note }) => {
+  const events = route.stages.flatMap((one) => {
+    const { id: stageId, kind, planned, note } = one;
     if (!planned) return [];
     const day = planned.replaceAll("-", "");
-    const { name: stage, words } = STAGES[kind];
+    const stage = nameOf(one);
+    const { words } = STAGES[kind];
     return [
       "BEGIN:VEVENT",
-      `UID:${id}-${kind}@true-spine`,
+      `UID:${id}-${stageId}@true-spine`,
       `DTSTAMP:${when}`,
       `DTSTART;VALUE=DATE:${day}`,
       `SUMMARY:${escaped(`${name}: ${stage}`)}`,

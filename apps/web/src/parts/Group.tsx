@@ -17,17 +17,20 @@ export function SmallButton({
   onClick,
   children,
   label,
+  isOff,
 }: {
   onClick: () => void;
   children: ReactNode;
   label?: string;
+  isOff?: boolean;
 }) {
   return (
     <button
       type="button"
       aria-label={label}
+      disabled={isOff}
       onClick={onClick}
-      className="min-h-7 rounded border border-frame bg-sheet px-2 text-xs font-semibold hover:bg-room"
+      className="min-h-7 rounded border border-frame bg-sheet px-2 text-xs font-semibold hover:bg-room disabled:opacity-40"
     >
       {children}
     </button>

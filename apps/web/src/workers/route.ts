@@ -1,5 +1,5 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import type { Finding } from "@true-spine/core/findings/finding.ts";
+import type { PlanFinding } from "@true-spine/core/findings/plan.ts";
 import type { Handle } from "@true-spine/core/handle/schema.ts";
 import type { RouteReport } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
@@ -24,13 +24,13 @@ interface Question {
 
 interface Answer {
   readonly report: RouteReport;
-  readonly findings: readonly Finding[];
+  readonly findings: readonly PlanFinding[];
 }
 
 /** The route of the open blade worked out: null until it first is, and behind while a newer one is on its way. */
 export function useRouteReport(): Work<Question, Answer> & {
   report: RouteReport | null;
-  findings: readonly Finding[];
+  findings: readonly PlanFinding[];
 } {
   const blade = useFile();
   const route = useDocument("route");
@@ -51,7 +51,7 @@ export function useRouteReport(): Work<Question, Answer> & {
   };
 }
 
-const NONE: readonly Finding[] = [];
+const NONE: readonly PlanFinding[] = [];
 
 async function report(
   remote: Remote<Workers["route"]>,

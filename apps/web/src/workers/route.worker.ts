@@ -1,6 +1,5 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import type { Finding } from "@true-spine/core/findings/finding.ts";
-import { judgePlan } from "@true-spine/core/findings/plan.ts";
+import { judgePlan, type PlanFinding } from "@true-spine/core/findings/plan.ts";
 import type { Handle } from "@true-spine/core/handle/schema.ts";
 import { type RouteReport, reportOf } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
@@ -15,9 +14,9 @@ const routing = {
     route: Route,
     shop: Shop,
     { x, unit, handle }: { x: number; unit: LengthUnit; handle: Handle },
-  ): { report: RouteReport; findings: Finding[] } {
+  ): { report: RouteReport; findings: PlanFinding[] } {
     const report = reportOf(blade, route, shop, x);
-    return { report, findings: judgePlan(blade, route, report, { unit, handle }) };
+    return { report, findings: judgePlan(blade, route, report, shop, { unit, handle }) };
   },
 };
 

@@ -30,6 +30,8 @@ export const AbrasiveSchema = Type.Object(
     /** As the shop's log has it; the stated defaults where it is not given. */
     rate: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 1e6 })),
     life: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 1e9 })),
+    /** The steel that rate and life were read on; absent: hardened. */
+    rateOn: Type.Optional(Type.Union([Type.Literal("soft"), Type.Literal("hard")])),
   },
   only,
 );

@@ -18,8 +18,12 @@ export interface Job {
   readonly depth: number | null;
   /** Money for an hour of the maker's time: what minutes and belts are added up in. */
   readonly hourly: number;
-  /** A step may be this many times in fineness; more leaves scratches that take too long. */
+  /** A step is this many times in fineness at most, where what is on hand allows it; more leaves scratches that take long. */
   readonly largestStep: number;
+  /** No belt coarser than this, µm, is chosen; one that is named is worked out all the same. */
+  readonly coarsest?: number;
+  /** Whether the steel is still soft. */
+  readonly isSoft?: boolean;
   readonly scratchShare: number;
 }
 
@@ -55,8 +59,8 @@ export interface Sequence {
 export type Planned = { ok: true; sequence: Sequence } | { ok: false; why: string };
 
 /** Money that a mm³ costs with a belt: the maker's minutes and the belt worn. */
-function costOfCubic(belt: Abrasive, hourly: number): number {
-  return hourly / 60 / cuttingRate(belt) + belt.price / beltLife(belt);
+function costOfCubic(belt: Abrasive, { hourly, isSoft }: Pick<Job, "hourly" | "isSoft">): number {
+  return hourly / 60 / cuttingRate(belt, isSoft) + belt.price / beltLife(belt, isSoft);
 }
 
 /** What a belt must take off after a particle, mm. */
@@ -96,27 +100,24 @@ export function followed(belts: readonly Abrasive[], job: Job): Planned {
   };
 }
 
-function step(belt: Abrasive, depth: number, { area, hourly }: Job): Step {
-  const volume = area * depth;
+function step(belt: Abrasive, depth: number, job: Job): Step {
+  const volume = job.area * depth;
   return {
     belt,
     depth,
-    minutes: volume / cuttingRate(belt),
-    belts: volume / beltLife(belt),
-    cost: volume * costOfCubic(belt, hourly),
+    minutes: volume / cuttingRate(belt, job.isSoft),
+    belts: volume / beltLife(belt, job.isSoft),
+    cost: volume * costOfCubic(belt, job),
   };
 }
 
 /** The first step that cannot be, in words; null where all can. */
-function firstWrong(belts: readonly Abrasive[], { from, to, largestStep }: Job): string | null {
+function firstWrong(belts: readonly Abrasive[], { from, to }: Job): string | null {
   let before = from;
   let name = "what is there";
   for (const [i, belt] of belts.entries()) {
     if (belt.onHand < 1) return `There is no ${abrasiveName(belt)} on hand.`;
     if (i > 0 && belt.microns >= before) return `${abrasiveName(belt)} is no finer than ${name}.`;
-    if (before > 0 && before / belt.microns > largestStep) {
-      return `${abrasiveName(belt)} is ${(before / belt.microns).toFixed(1)} times as fine as ${name}: more than ${largestStep}, its scratches would not come out.`;
-    }
     before = belt.microns;
     name = abrasiveName(belt);
   }
@@ -141,8 +142,11 @@ interface Way {
 export function planSequence(store: readonly Abrasive[], job: Job): Planned {
   const usable = store
     .filter((belt) => belt.onHand > 0)
-    .toSorted((a, b) => b.microns - a.microns || costOfCubic(a, job.hourly) - costOfCubic(b, job.hourly));
-  const sequence = cheapest(usable, job);
+    .toSorted((a, b) => b.microns - a.microns || costOfCubic(a, job) - costOfCubic(b, job))
+    .filter(({ microns }) => microns <= (job.coarsest ?? Number.POSITIVE_INFINITY) * (1 + 1e-9));
+  // A longer step costs minutes, and is better than no finish.
+  const sequence =
+    cheapest(usable, job) ?? cheapest(usable, { ...job, largestStep: Number.POSITIVE_INFINITY });
   return sequence ? { ok: true, sequence } : { ok: false, why: whyNone(usable, job) };
 }
 
@@ -151,7 +155,7 @@ function cheapest(usable: readonly Abrasive[], job: Job): Sequence | null {
   const least = depthAfter(job.from, job.scratchShare);
   const ways = usable.flatMap((first, i) => {
     if (job.from > 0 && job.from / first.microns > job.largestStep) return [];
-    const own = job.area * (job.depth ?? least) * costOfCubic(first, job.hourly);
+    const own = job.area * (job.depth ?? least) * costOfCubic(first, job);
     return waysFrom(usable.slice(i), job).map(({ belts, cost }) => ({ belts, cost: own + cost }));
   });
   for (const { belts } of ways.sort((a, b) => a.cost - b.cost)) {
@@ -167,18 +171,18 @@ const KEEP_ALL = 12;
 /** Every way worth having from the first of these belts to one that is fine enough. */
 function waysFrom(belts: readonly Abrasive[], job: Job): Way[] {
   const [first] = belts;
-  const base = costOfCubic(first!, job.hourly);
-  const isEnough = job.depth === null || job.area * job.depth <= beltLife(first!) * first!.onHand;
+  const base = costOfCubic(first!, job);
+  const isEnough = job.depth === null || job.area * job.depth <= beltLife(first!, job.isSoft) * first!.onHand;
   const worthKeeping = isEnough || belts.length > KEEP_ALL ? undominated : (all: readonly Way[]) => [...all];
   const ways: Way[][] = belts.map(() => []);
   ways[0] = [{ belts: [first!], cost: 0, later: 0 }];
   for (let k = 1; k < belts.length; k++) {
     const belt = belts[k]!;
-    const each = costOfCubic(belt, job.hourly) - (job.depth === null ? 0 : base);
+    const each = costOfCubic(belt, job) - (job.depth === null ? 0 : base);
     const arriving = belts.slice(0, k).flatMap((before, j) => {
       if (belt.microns >= before.microns || before.microns / belt.microns > job.largestStep) return [];
       const depth = depthAfter(before.microns, job.scratchShare);
-      if ((job.area * depth) / beltLife(belt) > belt.onHand) return [];
+      if ((job.area * depth) / beltLife(belt, job.isSoft) > belt.onHand) return [];
       return ways[j]!.map((way) => ({
         belts: [...way.belts, belt],
         cost: way.cost + job.area * depth * each,
@@ -198,28 +202,20 @@ function undominated(ways: readonly Way[]): Way[] {
   return kept;
 }
 
-/** Why no sequence is there: the finish, the gap, the steel, or the belts. */
+/** Why no sequence is there: the finish, the steel, or the belts. */
 function whyNone(usable: readonly Abrasive[], job: Job): string {
   if (!usable.some((belt) => belt.microns <= job.to * (1 + 1e-9))) {
     return `Nothing on hand is as fine as ${job.to} µm.`;
   }
-  let reached = job.from;
-  for (const belt of usable) {
-    if (belt.microns >= reached && reached > 0) continue;
-    if (reached > 0 && reached / belt.microns > job.largestStep) {
-      return `From ${reached} µm the next finer on hand is ${abrasiveName(belt)}: ${(reached / belt.microns).toFixed(1)} times as fine, more than ${job.largestStep}.`;
-    }
-    reached = belt.microns;
-    if (reached <= job.to) break;
-  }
   const endless = usable.map((belt) => ({ ...belt, onHand: Number.MAX_SAFE_INTEGER }));
-  for (const { belt, belts } of cheapest(endless, job)?.steps ?? []) {
+  const anyStep = { ...job, largestStep: Number.POSITIVE_INFINITY };
+  for (const { belt, belts } of cheapest(endless, anyStep)?.steps ?? []) {
     const has = usable.find((one) => one.id === belt.id)!;
     if (belts > has.onHand) {
       return `It would take ${belts.toFixed(1)} of ${abrasiveName(has)}; ${has.onHand} on hand.`;
     }
   }
-  const least = job.depth === null ? null : cheapest(usable, { ...job, depth: null });
+  const least = job.depth === null ? null : cheapest(usable, { ...anyStep, depth: null });
   return least
     ? `${mm(job.depth!)} mm is to come off; the belts on hand need ${mm(least.depth)} to take out one another's scratches.`
     : "Too few belts are on hand: one would be worn out before it is done.";

@@ -24,8 +24,10 @@ export interface Answers {
   readonly values: Values;
   readonly tang: Tang;
   readonly grind: Grind;
-  /** Thickness of the bar it is made from, 0.8…10. */
+  /** Thickness of the finished blade at its thickest, 0.8…10. */
   readonly stock: number;
+  /** Whether its flats stay alike from end to end, to be tapered later or never. */
+  readonly isUntapered?: boolean;
   readonly steel?: string;
   /** An outline of the maker's own, and the holes in it, instead of the family's. */
   readonly drawn?: { readonly outline: Outline; readonly holes: readonly Hole[] };
@@ -81,6 +83,13 @@ export const STARTS: Readonly<Record<string, Start>> = {
     values: { length: 45, height: 18 },
     stock: 2,
     grinds: ["chisel", "zero bevel"],
+  },
+  "single bevel": { family: "slicer", values: { length: 240, height: 34 }, stock: 3.5, grinds: ["chisel"] },
+  guarded: {
+    family: "drop",
+    values: { length: 160, height: 32 },
+    stock: 4.8,
+    grinds: ["saber", "full flat"],
   },
   display: { family: "double edge", values: { length: 180, height: 34 }, stock: 4.2, grinds: ["saber"] },
 };
@@ -179,12 +188,14 @@ function draw(answers: Drawing, family: Family, purpose: Purpose, trial: Trial):
     version: 1,
     name: answers.name,
     outline,
-    thickness: [
-      { x: round(-handle), t: round(stock * (tang === "full" ? 0.75 : 0.9)) },
-      { x: 0, t: stock },
-      { x: round(heel + 4), t: stock },
-      { x: length, t: round(Math.max(stock * trial.taper, (purpose.tip ?? 0.5) * 1.05, 0.4)) },
-    ],
+    thickness: answers.isUntapered
+      ? [{ x: 0, t: stock }]
+      : [
+          { x: round(-handle), t: round(stock * (tang === "full" ? 0.75 : 0.9)) },
+          { x: 0, t: stock },
+          { x: round(heel + 4), t: stock },
+          { x: length, t: round(Math.max(stock * trial.taper, (purpose.tip ?? 0.5) * 1.05, 0.4)) },
+        ],
     edge: {
       behind: [{ u: 0, t: behind }],
       angle: { left: isChisel ? 0 : edgeAngle, right: edgeAngle },
@@ -307,10 +318,12 @@ function reasons(blade: Blade, family: Family, tang: Tang, purpose: Purpose, say
       what: grindInWords(bevel, say),
       because: "of the ways to grind it so, the one that leaves least to find fault with",
     },
-    {
-      what: `taper to ${say.length(tip.t)} at the tip`,
-      because: "thin enough to cut, thick enough that the point stands under a side push",
-    },
+    blade.thickness.length > 1
+      ? {
+          what: `taper to ${say.length(tip.t)} at the tip`,
+          because: "thin enough to cut, thick enough that the point stands under a side push",
+        }
+      : { what: `${say.length(tip.t)} from end to end`, because: "as you said: no taper" },
   ];
 }
 

@@ -15,9 +15,10 @@ import { parseShop } from "../shop/parse.ts";
 import { USUAL_SHOP } from "../shop/schema.ts";
 import { benchFigures } from "./bench.ts";
 import { evaluate, USUAL_PLACES } from "./evaluation.ts";
+import { planFigures } from "./plan.ts";
 
 const USAGE =
-  "usage: npm run -s evaluate -- FILE [--at 0.1,0.25,0.5] [--handle FILE] [--limits FILE] [--shop FILE] [--route FILE --stage ID_OR_KIND [--readings FILE]]";
+  "usage: npm run -s evaluate -- FILE [--at 0.1,0.25,0.5] [--handle FILE] [--limits FILE] [--shop FILE] [--route FILE --plan] [--route FILE --stage ID_OR_KIND [--readings FILE]]";
 
 /** What is said on standard error before ending with status 2. */
 class Refusal extends Error {
@@ -29,7 +30,7 @@ class Refusal extends Error {
 /** Prints an evaluation, or faults on standard error with exit status 2. Nothing else is ever printed. */
 function main(): number {
   try {
-    const { file, at, handle, limits, route, stage, readings, shop } = argumentsGiven();
+    const { file, at, handle, limits, route, stage, readings, shop, plan } = argumentsGiven();
     const places = at === undefined ? USUAL_PLACES : at.split(",").map(Number);
     if (at === "" || places.some((u) => !(u >= 0 && u <= 1))) {
       throw new Refusal(["--at takes fractions of the edge from 0 to 1, parted by commas"]);
@@ -41,10 +42,11 @@ function main(): number {
     };
     const evaluation = evaluate(blade, places, beside);
     const staged =
-      route === undefined && stage === undefined && readings === undefined
+      plan || (route === undefined && stage === undefined && readings === undefined)
         ? {}
         : stageOf(blade, { route, stage, readings, shop });
-    process.stdout.write(`${JSON.stringify({ ...evaluation, ...staged }, null, 2)}\n`);
+    const planned = plan ? planOf(blade, { route, stage, readings, shop }) : {};
+    process.stdout.write(`${JSON.stringify({ ...evaluation, ...staged, ...planned }, null, 2)}\n`);
     return 0;
   } catch (error) {
     if (!(error instanceof Refusal)) throw error;
@@ -82,6 +84,16 @@ function stageOf(blade: Blade, { route: file, stage, readings, shop: shopFile }:
   };
 }
 
+/** A whole route: every stage with what it works on, its belts and settings, and the layout. */
+function planOf(blade: Blade, { route: file, stage, readings, shop: shopFile }: Staged) {
+  if (file === undefined || stage !== undefined || readings !== undefined)
+    throw new Refusal(["--plan goes with --route, and with neither --stage nor --readings"]);
+  const { route } = documentIn(file, "route ", parseRoute);
+  if (route.stages.length === 0) throw new Refusal(["route $.stages: names no stage"]);
+  const shop = shopFile === undefined ? USUAL_SHOP : documentIn(shopFile, "shop ", parseShop).shop;
+  return { plan: planFigures(blade, route, shop) };
+}
+
 const onlyOf = <T>(all: readonly T[]) => (all.length === 1 ? all[0] : undefined);
 
 function argumentsGiven() {
@@ -97,6 +109,7 @@ function argumentsGiven() {
         stage: text,
         readings: text,
         shop: text,
+        plan: { type: "boolean" },
       },
     });
     const [file, ...more] = positionals;

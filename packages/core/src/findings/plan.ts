@@ -1,27 +1,42 @@
+import { passOf } from "../abrasive/cutting.ts";
 import { abrasiveName } from "../abrasive/schema.ts";
 import { LARGEST_STEP } from "../abrasive/sequence.ts";
+import { compileRing } from "../blade/outline.ts";
 import type { Blade } from "../blade/schema.ts";
 import { SETTING_STEP } from "../grind/setups.ts";
 import type { Handle } from "../handle/schema.ts";
-import { BARS } from "../route/first.ts";
+import { fitOf, thickestOf, thinnedTo } from "../route/bar.ts";
 import type { RouteReport, StageReport } from "../route/report.ts";
 import type { Route } from "../route/schema.ts";
 import { outOfOrder, STAGES } from "../route/stages.ts";
+import type { Shop } from "../shop/schema.ts";
 import { STEELS } from "../steel/steels.ts";
 import type { LengthUnit } from "../units/length.ts";
 import type { Finding } from "./finding.ts";
 import { type Speech, speechIn } from "./judged.ts";
+
+/** What may be done about a plan at one press: the blade, or the route, as it would then be. */
+export interface PlanOffer {
+  readonly words: string;
+  readonly blade?: Blade;
+  readonly route?: Route;
+}
+
+export interface PlanFinding extends Finding {
+  readonly offers: readonly PlanOffer[];
+}
 
 /** Is the plan sound: the route, its belts and its stock, against the blade it is to become. */
 interface Plan {
   readonly blade: Blade;
   readonly route: Route;
   readonly report: RouteReport;
+  readonly shop: Shop;
   readonly handle: Handle | null;
   readonly say: Speech;
 }
 
-type PlanRule = (plan: Plan) => Finding[];
+type PlanRule = (plan: Plan) => PlanFinding[];
 
 const finding = (
   id: string,
@@ -29,20 +44,21 @@ const finding = (
   message: string,
   advice: string,
   basis = "geometry",
-): Finding => ({ id, severity, where: {}, message, advice, basis, remedies: [] });
+  offers: readonly PlanOffer[] = [],
+): PlanFinding => ({ id, severity, where: {}, message, advice, basis, remedies: [], offers });
 
 const at = ({ report }: Plan, kind: StageReport["kind"]) =>
   report.stages.find((stage) => stage.kind === kind);
 
 /** A stage whose belts cannot take out the scratches before them, or are not there. */
 const beltCannotReach: PlanRule = ({ report }) =>
-  report.stages.flatMap(({ kind, belts }) =>
+  report.stages.flatMap(({ name, belts }) =>
     belts && !belts.planned.ok
       ? [
           finding(
             "belt-cannot-reach",
             "fix",
-            `${STAGES[kind].name}: no sequence over what is on hand does it. ${belts.planned.why}`,
+            `${name}: no sequence over what is on hand does it. ${belts.planned.why}`,
             "Put the missing belt into the stores, or finish coarser.",
             "common practice",
           ),
@@ -50,24 +66,26 @@ const beltCannotReach: PlanRule = ({ report }) =>
       : [],
   );
 
-/** A step that the shop allows and that usually leaves scratches standing. */
+/** A step longer than usual: it is worked, and costs passes and minutes. */
 const stepTooLarge: PlanRule = ({ report }) =>
-  report.stages.flatMap(({ kind, belts }) => {
+  report.stages.flatMap(({ name, belts }) => {
     const steps = belts?.planned.ok ? belts.planned.sequence.steps : [];
-    return steps.slice(1).flatMap(({ belt }, i) => {
+    return steps.slice(1).flatMap(({ belt, minutes, depth }, i) => {
       const before = steps[i]!.belt;
       const times = before.microns / belt.microns;
-      return times > LARGEST_STEP
-        ? [
-            finding(
-              "belt-step-large",
-              "watch",
-              `${STAGES[kind].name}: ${abrasiveName(belt)} is ${times.toFixed(1)} times as fine as ${abrasiveName(before)} before it.`,
-              "A belt between the two saves time, and scratches that show only after the etch.",
-              "common practice: about double, two and a half at most",
-            ),
-          ]
-        : [];
+      if (times <= LARGEST_STEP * (1 + 1e-9)) return [];
+      // What a belt between the two would have taken of these scratches.
+      const share = 1 - LARGEST_STEP / times;
+      const passes = Math.max(1, Math.round((share * depth) / passOf(belt.microns)));
+      return [
+        finding(
+          "belt-step-large",
+          "watch",
+          `${name}: ${abrasiveName(belt)} is ${times.toFixed(1)} times as fine as ${abrasiveName(before)} before it: about ${passes} more passes and ${Math.max(1, Math.round(share * minutes))} more minutes than with a belt between.`,
+          "A belt between the two saves time, and scratches that show only after the etch.",
+          "common practice: about double, two and a half at most",
+        ),
+      ];
     });
   });
 
@@ -129,23 +147,33 @@ const noSingleAngle: PlanRule = (plan) => {
 };
 
 /** A bar too thin for what must be on it, or a thinner one that would do. */
-const stockWrong: PlanRule = (plan) => {
-  const { route, blade, say } = plan;
-  const flats = at(plan, "flats") ?? at(plan, "true") ?? at(plan, "rough");
-  if (!flats) return [];
-  const needed = Math.max(...blade.thickness.map((row) => row.t)) + 2 * flats.left.flats;
+const stockWrong: PlanRule = ({ route, blade, shop, say }) => {
+  const { needed, standard, gives } = fitOf(blade, route, shop);
+  const thick = thickestOf(blade);
+  const take = (bar: number): PlanOffer => ({
+    words: `Take a ${say.length(bar)} bar`,
+    route: { ...route, stock: bar },
+  });
   if (route.stock < needed - 1e-6) {
+    const thinner = Math.floor(gives * 100 + 1e-6) / 100;
+    const offers = [
+      ...(thinner > thick / 2
+        ? [{ words: `Thin the blade to ${say.length(thinner)}`, blade: thinnedTo(blade, thinner) }]
+        : []),
+      take(standard),
+    ];
     return [
       finding(
         "stock-thin",
         "fix",
-        `The stock is ${say.length(route.stock)} thick; with what still comes off the flats it must be ${say.length(needed)}.`,
-        "Take a thicker bar, or make the blade thinner at its thickest.",
+        `The bar is ${say.length(route.stock)} thick and gives a blade of ${say.length(Math.max(0, gives))}; this blade is ${say.length(thick)} at its thickest, and with what comes off the flats it needs ${say.length(needed)}.`,
+        "One of the two gives way: the blade, or the bar.",
+        "geometry",
+        offers,
       ),
     ];
   }
-  const standard = BARS.find((bar) => bar >= needed + LEAST_CLEAN_UP);
-  if (standard === undefined || route.stock <= standard + 1e-6) return [];
+  if (route.bar || route.stock <= standard + 1e-6) return [];
   return [
     finding(
       "stock-thick",
@@ -153,11 +181,33 @@ const stockWrong: PlanRule = (plan) => {
       `A bar of ${say.length(standard)} would do; this one is ${say.length(route.stock)}.`,
       "The rest is ground to dust, by you.",
       "common practice: standard thicknesses of bar",
+      [take(standard)],
     ),
   ];
 };
-/** The least that a bar's own flats need to come clean, mm in all. Starting value. */
-const LEAST_CLEAN_UP = 0.1;
+
+/** A bar in hand that the outline does not fit into. A forged blade is another matter. */
+const barTooSmall: PlanRule = ({ route, blade, say }) => {
+  const { bar } = route;
+  if (!bar || route.stages.some(({ kind }) => kind === "forge")) return [];
+  const { left, right, bottom, top } = compileRing(blade.outline);
+  const sides = [
+    ["wide", bar.width, top - bottom],
+    ["long", bar.length, right - left],
+  ] as const;
+  return sides.flatMap(([way, has, needs]) =>
+    has !== undefined && has < needs - 1e-6
+      ? [
+          finding(
+            `bar-not-${way}`,
+            "fix",
+            `The bar is ${say.length(has)} ${way}; the outline needs ${say.length(needs)}.`,
+            "Take another bar, or lay the outline out smaller.",
+          ),
+        ]
+      : [],
+  );
+};
 
 /** So much left for the oven that the rough bevel has hardly been begun. */
 const roughTooThick: PlanRule = (plan) => {
@@ -219,6 +269,7 @@ const roundOverTooLarge: PlanRule = ({ handle, say }) =>
 const RULES: readonly PlanRule[] = [
   beltCannotReach,
   stockWrong,
+  barTooSmall,
   skinStays,
   orderWrong,
   stepTooLarge,
@@ -234,8 +285,9 @@ export function judgePlan(
   blade: Blade,
   route: Route,
   report: RouteReport,
+  shop: Shop,
   { unit = "mm", handle = null }: { unit?: LengthUnit; handle?: Handle | null } = {},
-): Finding[] {
-  const plan = { blade, route, report, handle, say: speechIn(unit) };
+): PlanFinding[] {
+  const plan = { blade, route, report, shop, handle, say: speechIn(unit) };
   return RULES.flatMap((rule) => rule(plan)).sort((a, b) => RANK[a.severity] - RANK[b.severity]);
 }

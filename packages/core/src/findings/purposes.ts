@@ -61,6 +61,28 @@ export const PURPOSES: readonly Purpose[] = [
   purpose("field", "a field knife", [0.35, 0.65], [15, 20], 1.4, 2.2, 0.8, 1.5, "flat, hollow or saber"),
   purpose("chopper", "a chopper", [0.7, 1.15], [18, 25], 2.3, 3.4, 1.2, 1.2, "convex or flat"),
   purpose("marking", "a marking knife", [0, 0.1], [10, 20], null, null, null, null, "zero bevel or chisel"),
+  purpose(
+    "single bevel",
+    "a single-bevel slicer",
+    [0.05, 0.3],
+    [12, 20],
+    0.9,
+    1.7,
+    0.4,
+    null,
+    "chisel, its back hollow",
+  ),
+  purpose(
+    "guarded",
+    "a long knife with a guard",
+    [0.4, 0.8],
+    [17, 22],
+    1.6,
+    2.6,
+    0.8,
+    1.5,
+    "flat, hollow or saber",
+  ),
   purpose("display", "a double edge for display", [0.4, 0.9], [18, 25], 2, 3.2, 0.8, 2.5, "flat or hollow"),
 ];
 

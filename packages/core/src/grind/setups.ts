@@ -36,13 +36,20 @@ export interface SetupReading {
   readonly unit: "°" | "mm";
   /** What it is measured from. */
   readonly datum: string;
+  /** The same as others read it, degrees. */
+  readonly also?: { readonly value: number; readonly datum: string };
 }
 
 /** What a set-up reads when it holds a side at an angle, degrees from the centre plane. Source: geometry. */
 export function readingFor(setup: Setup, angle: number): SetupReading {
   switch (setup.kind) {
     case "rest":
-      return { value: 90 - angle, unit: "°", datum: "between rest and platen; 90° is square" };
+      return {
+        value: 90 - angle,
+        unit: "°",
+        datum: "between rest and platen; 90° is square",
+        also: { value: angle, datum: "from square" },
+      };
     case "guide":
       return { value: angle, unit: "°", datum: "between the guide's face and the square block's" };
     case "screw":

@@ -1,3 +1,4 @@
+import { A_PASS, COARSE, passOf } from "../abrasive/cutting.ts";
 import { abrasiveName } from "../abrasive/schema.ts";
 import { placeAt } from "../blade/chain.ts";
 import { cutAlong } from "../blade/cut.ts";
@@ -42,9 +43,6 @@ export interface Correction {
   readonly why: "thick" | "centre";
 }
 
-/** Off a face with one light pass of a coarse belt, mm, for a belt of `COARSE` µm. Starting values; finer belts take less. */
-const A_PASS = 0.02;
-const COARSE = 125;
 const STEPS = 48;
 /** Less than this share of the band is left alone. */
 const WORTH = 0.5;
@@ -52,11 +50,6 @@ const WORTH = 0.5;
 export const CAUTION = 0.75;
 /** With less than this still to come off every face a ridge is better than a hollow, mm. Starting value. */
 const SCANT = 0.1;
-
-/** Off a face with one light pass of a belt, mm. */
-function passOf(microns: number): number {
-  return Math.min(A_PASS * 2, (A_PASS * microns) / COARSE);
-}
 
 /** One place along a face: what stands there and what is to come off. */
 interface Place {

@@ -2,7 +2,7 @@ import { QUANTITY } from "../inspect/quantity.ts";
 import type { Check, Reading } from "../inspect/schema.ts";
 import type { DocumentState, RevisionRow } from "../registry/contract.ts";
 import type { Route } from "../route/schema.ts";
-import { STAGES, stageName } from "../route/stages.ts";
+import { nameOf, stageName } from "../route/stages.ts";
 import { INSTRUMENT_NAMES } from "../shop/instrument.ts";
 import type { Shop } from "../shop/schema.ts";
 
@@ -58,8 +58,9 @@ export function logOf({ revisions, documents, route, check, readings, struck, sh
       kind: kind === "photo" || kind === "photoPlace" ? ("photo" as const) : ("document" as const),
       words: `${DOCUMENT_WORDS[kind]}${times > 1 ? `, ${times} times` : ""}`,
     })),
-    ...route.stages.flatMap(({ kind, done, note, setup }): LogEntry[] => {
-      const { name } = STAGES[kind];
+    ...route.stages.flatMap((stage): LogEntry[] => {
+      const { done, note, setup } = stage;
+      const name = nameOf(stage);
       const used = shop.setups.find(({ id }) => id === setup)?.name;
       if (!done) return [];
       return [

@@ -1,23 +1,26 @@
 import type { Blade } from "../blade/schema.ts";
+import { BARS, thickestOf } from "./bar.ts";
 import { NO_ROUTE, type Route } from "./schema.ts";
-import { SCHOOLS, type School } from "./stages.ts";
-
-/** Standard thicknesses of bar, mm. Source: common practice, eighths and sixteenths of an inch and whole millimetres. */
-export const BARS = [
-  1, 1.5, 2, 2.5, 3, 3.2, 3.5, 4, 4.5, 4.8, 5, 5.5, 6, 6.4, 7, 8, 9.5, 10, 12, 12.7, 16, 19, 25,
-] as const;
+import { SCHOOLS, type School, STAGES } from "./stages.ts";
 
 /** Steel that cleaning the flats of a bar takes, mm in all. Starting value. */
 const CLEAN_UP = 0.3;
 
-/** A first route for a blade by one of the schools, on the thinnest bar that leaves enough to clean up. */
-export function firstRoute(blade: Blade, school: School = SCHOOLS[0]!): Route {
-  const thickest = Math.max(...blade.thickness.map((row) => row.t));
-  const stock = BARS.find((bar) => bar >= thickest + CLEAN_UP) ?? thickest + CLEAN_UP;
+/**
+ * A first route for a blade by one of the schools: on the bar in hand, where there is one, else on the thinnest bar that leaves enough
+ * to clean up. A false edge has a stage of its own.
+ */
+export function firstRoute(blade: Blade, school: School = SCHOOLS[0]!, begun: Route = NO_ROUTE): Route {
+  const thickest = thickestOf(blade);
+  const stock = begun.bar
+    ? begun.stock
+    : (BARS.find((bar) => bar >= thickest + CLEAN_UP) ?? Math.round((thickest + CLEAN_UP) * 1000) / 1000);
+  const kinds = school.stages.filter((kind) => STAGES[kind].on !== "false edge" || blade.falseEdge);
   return {
-    ...NO_ROUTE,
-    stock: Math.round(stock * 1000) / 1000,
+    ...begun,
+    school: school.key,
+    stock,
     oven: school.oven,
-    stages: school.stages.map((kind) => ({ id: kind, kind })),
+    stages: kinds.map((kind) => ({ id: kind, kind })),
   };
 }

@@ -1,4 +1,4 @@
-import { type Job, type Planned, planSequence } from "../abrasive/sequence.ts";
+import { followed, type Job, type Planned, planSequence } from "../abrasive/sequence.ts";
 import { placeAt } from "../blade/chain.ts";
 import { compileField, thicknessAt } from "../blade/field.ts";
 import type { Blade } from "../blade/schema.ts";
@@ -6,9 +6,10 @@ import type { PerSide } from "../blade/station.ts";
 import { constant, type Table } from "../blade/table.ts";
 import type { Shop } from "../shop/schema.ts";
 import { areasOf, type Surface } from "./areas.ts";
-import type { Route, StageKind } from "./schema.ts";
+import type { Route, Stage, StageKind } from "./schema.ts";
+import { workedOn } from "./stages.ts";
 import { finishedSteel, type Otherwise, Steel } from "./steel.ts";
-import { ratesOf, type Taking, takingOf } from "./take.ts";
+import { ratesOf, type Takes, takesOf, takingOf } from "./take.ts";
 
 /** A stage of a blade: its steel when it is done, and what is known of it. */
 export interface StageSteel {
@@ -56,29 +57,28 @@ function workedOut(blade: Blade, route: Route, shop: Shop): Rung[] {
   const area = areasOf(finished);
   const kinds = route.stages.map((stage) => stage.kind);
   const taking = takingOf(route, shop, area);
+  const takes = route.stages.map((_, i) => takesOf(route.stages, i, taking));
   const isSteep = hasSteepBevel(finished);
   const known = new Map<string, Steel>();
+  // A bar in hand is never thicker than it is, whatever is still to come off.
+  const room = route.bar ? Math.max(0, (route.stock - thickest(blade)) / 2) : Number.POSITIVE_INFINITY;
   const stages = route.stages.map(({ id, kind }, i): StageSteel => {
-    const later = kinds.slice(i + 1);
-    const left = leftFor(later, taking);
+    const all = summed(takes.slice(i + 1));
+    const left = { faces: all.faces, flats: Math.min(all.flats, room) };
     const isDone = (stage: StageKind) => kinds.slice(0, i + 1).includes(stage);
-    const isLast = later.length === 0;
+    const isLast = i === kinds.length - 1;
     const isBevelled = isLast || isDone("rough") || isDone("finish");
     const isTrue = isBevelled || isDone("flats") || isDone("true");
     const edgeBevel = isLast || isDone("sharpen");
+    const falseEdge = isLast || isDone(kinds.includes("false-edge") ? "false-edge" : "finish");
     // Many stages leave the steel as they found it: what is the same is worked out once.
-    const marks = [left, isBevelled, isTrue, isDone("forge"), isDone("finish"), edgeBevel];
+    const marks = [left, isBevelled, isTrue, isDone("forge"), isDone("finish"), falseEdge, edgeBevel];
     const key = JSON.stringify(marks);
     let steel = known.get(key);
     if (!steel) {
       const bar = isDone("forge") ? forged(blade, route, left.flats) : [{ x: 0, t: route.stock }];
       steel = new Steel(blade, {
-        still: {
-          flats: left.flats,
-          faces: onBoth(left.faces),
-          edgeBevel,
-          falseEdge: isLast || isDone("finish"),
-        },
+        still: { flats: left.flats, faces: onBoth(left.faces), edgeBevel, falseEdge },
         isBevelled,
         thickness: isTrue ? null : bar,
         isSteep,
@@ -92,7 +92,7 @@ function workedOut(blade: Blade, route: Route, shop: Shop): Rung[] {
       steel,
       finished,
       left,
-      needed: neededAfter(left.faces, later, taking, route),
+      needed: neededAfter(kinds, i, takes, route),
       isBevelled,
       isSharpened: edgeBevel,
       isHard: isLast || isDone("harden"),
@@ -101,26 +101,42 @@ function workedOut(blade: Blade, route: Route, shop: Shop): Rung[] {
   return stages.map((stage, i): Rung => {
     const before = stages[i - 1];
     const removed = before ? before.steel.volume - stage.steel.volume : 0;
-    return { ...stage, belts: beltsOf(stage.kind, { route, shop, area, taking, removed }) };
+    const isSoft = kinds.slice(i).includes("harden");
+    const work = { route, shop, area, takes: takes[i]!, removed, isSoft };
+    return { ...stage, belts: beltsOf(route.stages[i]!, work) };
   });
+}
+
+/** Still to come off each flat once the flats are clean, or off the bar where no stage cleans them, mm. */
+export function flatsToCome(blade: Blade, route: Route, shop: Shop): number {
+  const taking = takingOf(route, shop, areasOf(finishedSteel(blade)));
+  const from = route.stages.findIndex(({ kind }) => kind === "flats");
+  return summed(route.stages.map((_, i) => takesOf(route.stages, i, taking)).slice(from + 1)).flats;
+}
+
+const thickest = (blade: Blade) => Math.max(...blade.thickness.map(({ t }) => t));
+
+function summed(takes: readonly Takes[]): Takes {
+  const sum = (of: keyof Takes) => takes.reduce((all, one) => all + one[of], 0);
+  return { faces: sum("faces"), flats: sum("flats") };
+}
+
+/** Before the finish bevels what they leave for those after them is needed, and the skin while the oven is still to come. */
+function neededAfter(
+  kinds: readonly StageKind[],
+  i: number,
+  takes: readonly Takes[],
+  { skin }: Route,
+): number {
+  const finish = kinds.lastIndexOf("finish");
+  if (finish <= i) return summed(takes.slice(i + 1)).faces;
+  return summed(takes.slice(finish + 1)).faces + (kinds.slice(i + 1).includes("harden") ? skin : 0);
 }
 
 /** The same on both sides, so that a field knows them for alike. */
 function onBoth(value: number): PerSide<Table> {
   const table = constant(value);
   return { left: table, right: table };
-}
-
-function leftFor(later: readonly StageKind[], taking: Taking): StageSteel["left"] {
-  const sum = (of: "faces" | "flats") => later.reduce((all, kind) => all + (taking[kind]?.[of] ?? 0), 0);
-  return { faces: sum("faces"), flats: sum("flats") };
-}
-
-/** Before the finish bevels what they leave for those after them is needed, and the skin while the oven is still to come. */
-function neededAfter(faces: number, later: readonly StageKind[], taking: Taking, route: Route): number {
-  const finish = later.indexOf("finish");
-  if (finish < 0) return faces;
-  return leftFor(later.slice(finish + 1), taking).faces + (later.includes("harden") ? route.skin : 0);
 }
 
 /**
@@ -178,36 +194,76 @@ interface Work {
   readonly route: Route;
   readonly shop: Shop;
   readonly area: Readonly<Record<Surface, number>>;
-  readonly taking: Taking;
+  readonly takes: Takes;
   /** mm³. */
   readonly removed: number;
+  readonly isSoft: boolean;
 }
 
 /** A surface smaller than this is none, mm². */
 const SMALLEST = 1;
+/** No edge is begun with a coarser belt unless that is chosen, µm: P120. Source: common practice. */
+const COARSEST_ON_AN_EDGE = 125;
 
 /** The belts of a stage that has some; null for the others. */
-function beltsOf(kind: StageKind, { route, shop, area, taking, removed }: Work): Rung["belts"] {
-  const plan = (on: Surface, from: number, to: number, depth: number | null) => {
+function beltsOf(stage: Stage, { route, shop, area, takes, removed, isSoft }: Work): Rung["belts"] {
+  const plan = (on: Surface, from: number, to: number, depth: number | null, coarsest?: number) => {
     if (area[on] < SMALLEST) return null;
-    const job: Job = { ...ratesOf(shop), area: area[on], from, to, depth };
-    return { on, job, planned: planSequence(shop.abrasives, job) };
+    const job: Job = {
+      ...ratesOf(shop),
+      area: area[on],
+      from,
+      to,
+      depth,
+      isSoft,
+      ...(coarsest === undefined ? {} : { coarsest }),
+    };
+    return {
+      on,
+      job,
+      planned: stage.belts ? inOrder(stage.belts, shop, job) : planSequence(shop.abrasives, job),
+    };
   };
   const { coarse, finish } = route;
-  switch (kind) {
+  switch (stage.kind) {
     case "rough":
       return removed > 0 ? plan("bevels", 0, coarse, removed / area.bevels) : null;
     case "finish":
-      return plan("bevels", 0, coarse, taking.finish!.faces);
+      return plan("bevels", 0, coarse, takes.faces);
     case "grits":
       return finish.bevels < coarse ? plan("bevels", coarse, finish.bevels, null) : null;
     case "flats":
       return plan("flats", 0, coarse, removed > 0 ? removed / area.flats : null);
     case "sharpen":
-      return removed > 0 ? plan("edge", 0, finish.edge, removed / area.edge) : null;
+      // No coarser than what its bevel was left at: a deeper scratch in the edge is a notch.
+      return removed > 0
+        ? plan("edge", 0, finish.edge, removed / area.edge, Math.min(COARSEST_ON_AN_EDGE, finish.bevels))
+        : null;
     case "true":
-      return plan("flats", 0, finish.flats, taking.true!.flats);
+      return plan("flats", 0, finish.flats, takes.flats);
+    case "own":
+      return ownBelts(stage, takes, coarse, plan);
     default:
       return null;
   }
+}
+
+/** A stage of the maker's own is worked with the belts it names, else with what its depth asks down to the coarse ones. */
+function ownBelts(
+  stage: Stage,
+  takes: Takes,
+  coarse: number,
+  plan: (on: Surface, from: number, to: number, depth: number | null) => Rung["belts"],
+): Rung["belts"] {
+  const on = workedOn(stage);
+  const depth = on === "flats" ? takes.flats : takes.faces;
+  return (on === "flats" || on === "bevels") && depth > 0 ? plan(on, 0, coarse, depth) : null;
+}
+
+/** The maker's own order, as far as the stores still know its belts; it ends where it ends. */
+function inOrder(ids: readonly string[], { abrasives }: Shop, job: Job): Planned {
+  const belts = ids.flatMap((id) => abrasives.find((one) => one.id === id) ?? []);
+  if (belts.length < ids.length)
+    return { ok: false, why: "A belt of this order is no longer in the stores." };
+  return followed(belts, job);
 }

@@ -1,7 +1,10 @@
 import { bevelOn, type Hole, SIDES, type Side } from "../blade/schema.ts";
+import type { PerSide } from "../blade/station.ts";
 import { linesApartOutOfSquare, scribeGap, scribeSetting } from "../grind/relations.ts";
 import { tan } from "../units/angle.ts";
+import { type LengthUnit, showLengthWithUnit } from "../units/length.ts";
 import type { StageSteel } from "./ladder.ts";
+import type { Route } from "./schema.ts";
 import type { Steel } from "./steel.ts";
 import { type StageTarget, targetsAt } from "./targets.ts";
 
@@ -10,6 +13,8 @@ export interface LayoutSheet {
   readonly places: readonly LayoutPlace[];
   /** Height gauge for two centre lines `gap` apart at the heel, scribed from both faces. */
   readonly setting: number;
+  /** The face the apex lies in: one line is scribed, from that face. Null where it lies between the two. */
+  readonly face: Side | null;
   /** Where the two lines meet on the taper, and beyond which they have crossed; null where they never do. */
   readonly meetAt: number | null;
   /** Beyond which the steel is thinner than the setting and the gauge scribes nothing; null where it never is. */
@@ -27,6 +32,8 @@ export interface LayoutPlace {
   readonly flats: number;
   /** Between the two lines; negative where they have crossed: the centre is still midway. */
   readonly gap: number;
+  /** Height gauge for lines the wanted gap apart here, from each face; alike where the apex is in the middle. */
+  readonly gauge: PerSide<number>;
   /** One line from one face: half the thickness here. */
   readonly single: number;
   /** A drill laid flat and flipped scribes lines this far apart. */
@@ -42,12 +49,19 @@ export interface LayoutPlace {
 const OUT_OF_SQUARE = [0.25, 0.5, 1] as const;
 
 /** The layout sheet for a stage: scribed on the steel as `now` has it, for the bevel that `rough` leaves. */
-export function layoutOf(now: StageSteel, rough: StageSteel, gap: number): LayoutSheet {
+export function layoutOf(
+  now: StageSteel,
+  rough: StageSteel,
+  { gap, drill: named }: Pick<Route, "gap" | "drill">,
+): LayoutSheet {
   const { finished } = now;
+  const { offset } = finished.blade.edge;
+  const face = offset === "left-face" ? "left" : offset === "right-face" ? "right" : null;
+  const aside = typeof offset === "number" ? offset : 0;
   const whole = { ...now, steel: finished, isBevelled: true };
   const [scribed, ground, last] = [targetsAt(now), targetsAt(rough), targetsAt(whole)];
   const setting = Math.max(0, scribeSetting(scribed[0]!.flats, gap));
-  const drill = nearestDrill(scribed[0]!.flats, gap);
+  const drill = named ?? nearestDrill(scribed[0]!.flats, gap);
   const places = scribed.map(({ place, x, flats }, i): LayoutPlace => {
     const apart = scribeGap(flats, setting);
     const line = (side: Side) => {
@@ -59,6 +73,10 @@ export function layoutOf(now: StageSteel, rough: StageSteel, gap: number): Layou
       x,
       flats,
       gap: apart,
+      gauge: {
+        left: Math.max(0, scribeSetting(flats, gap) + aside),
+        right: Math.max(0, scribeSetting(flats, gap) - aside),
+      },
       single: flats / 2,
       drillApart: Math.abs(flats - drill),
       edge: ground[i]!.edge,
@@ -73,6 +91,7 @@ export function layoutOf(now: StageSteel, rough: StageSteel, gap: number): Layou
   return {
     places,
     setting,
+    face,
     meetAt: fallsTo(thickness, 2 * setting, range),
     missesFrom: fallsTo(thickness, setting, range),
     plunges: plungeMarks(finished),
@@ -125,4 +144,11 @@ function plungeMarks(finished: Steel): LayoutSheet["plunges"] {
     const rise = line[line.length - 1]![1] - cut.y;
     return [{ side: isSame ? "both" : side, foot: cut.x, top: cut.x + rise * tan(lean) }];
   });
+}
+
+/** How far from each scribed line the rough belt stops, in words: outside it, or past it. */
+export function stopInWords(outside: number, unit: LengthUnit): string {
+  return outside >= 0
+    ? `Stop ${showLengthWithUnit(outside, unit)} outside each scribed line.`
+    : `Go ${showLengthWithUnit(-outside, unit)} past each scribed line.`;
 }

@@ -3,7 +3,7 @@ import { type Planned, type Sequence, type Skipped, skippedBy } from "../abrasiv
 import { type Line, sectionShape } from "../blade/lines.ts";
 import { massOf } from "../blade/mass.ts";
 import { type Blade, SIDES, type Side } from "../blade/schema.ts";
-import { thicknessAbove } from "../blade/station.ts";
+import { type PerSide, thicknessAbove } from "../blade/station.ts";
 import { type AngleCost, costOfAngle, singleAngle } from "../grind/setups.ts";
 import type { Shop } from "../shop/schema.ts";
 import { densityOf } from "../steel/steels.ts";
@@ -11,14 +11,31 @@ import type { Surface } from "./areas.ts";
 import { rankByHeat, type Warmth } from "./heat.ts";
 import { ladderOf, type Rung } from "./ladder.ts";
 import { type LayoutSheet, layoutOf } from "./layout.ts";
-import type { Route, StageKind } from "./schema.ts";
+import type { Route, Stage, StageKind, WorkedOn } from "./schema.ts";
+import { nameOf, workedOn } from "./stages.ts";
 import { finishedSteel, type Steel } from "./steel.ts";
 import { placesOf, type StageTarget, targetsAt } from "./targets.ts";
+
+/** What a stage does to what it works on, at heel, middle and tip: nothing that it does not touch. */
+export interface StageWork {
+  readonly on: WorkedOn;
+  /** The edge to stop at on bevels, what is behind the edge when it is sharpened, mm; null where neither is worked. */
+  readonly stop: readonly (number | null)[];
+  /** Top of the face that is worked, above the edge, mm. */
+  readonly line: PerSide<readonly (number | null)[]>;
+  /** Degrees a side that face is held at. */
+  readonly angle: PerSide<readonly (number | null)[]>;
+  /** One angle a side to set a jig to, or null where no single angle exists. */
+  readonly single: PerSide<number | null>;
+}
 
 /** One stage as a page or a sheet of paper shows it: plain figures and lines, nothing that must be asked again. */
 export interface StageReport {
   readonly id: string;
   readonly kind: StageKind;
+  /** As the maker calls it. */
+  readonly name: string;
+  readonly work: StageWork;
   readonly left: Rung["left"];
   /** What the finer belts, the hand and the oven's skin must still find on each face, mm. */
   readonly needed: number;
@@ -26,8 +43,6 @@ export interface StageReport {
   /** g taken off by the stage. */
   readonly removed: number;
   readonly targets: readonly StageTarget[];
-  /** One angle a side to set a jig to, or null where no single angle exists. */
-  readonly angle: { readonly [side in Side]: number | null };
   /** What a tenth of a degree costs at the middle, mm; null where there is no bevel. */
   readonly tenth: AngleCost | null;
   readonly belts: {
@@ -74,20 +89,20 @@ export function reportOf(blade: Blade, route: Route, shop: Shop, x: number): Rou
   };
   const stages = rungs.map((rung, i): StageReport => {
     const targets = targetsAt(rung);
-    const middle = targets[1]!;
-    const angle = (side: Side) => singleAngle(targets.map((target) => target.angle[side]));
-    const side = SIDES.find((one) => middle.grindLine[one] !== null && middle.angle[one] !== null);
+    const work = workOf(rung, route.stages[i]!, targets);
+    const side = SIDES.find((one) => work.line[one][1] !== null && work.angle[one][1] !== null);
     const { belts } = rung;
     return {
       id: rung.id,
       kind: rung.kind,
+      name: nameOf(route.stages[i]!),
+      work,
       left: rung.left,
       needed: rung.needed,
       isBevelled: rung.isBevelled,
       removed: i === 0 ? 0 : massOf(rungs[i - 1]!.steel.volume - rung.steel.volume, density),
       targets,
-      angle: { left: angle("left"), right: angle("right") },
-      tenth: side ? costOfAngle(middle.grindLine[side]!, middle.angle[side]!, 0.1) : null,
+      tenth: side ? costOfAngle(work.line[side][1]!, work.angle[side][1]!, 0.1) : null,
       belts: belts && {
         on: belts.on,
         planned: belts.planned,
@@ -102,9 +117,50 @@ export function reportOf(blade: Blade, route: Route, shop: Shop, x: number): Rou
   const ground = rungs.find((rung) => rung.kind === "rough") ?? rungs.find((rung) => rung.kind === "finish");
   return {
     stages,
-    layout: scribed && ground ? layoutOf(scribed, ground, route.gap) : null,
+    layout: scribed && ground ? layoutOf(scribed, ground, route) : null,
     minutes: stages.reduce((sum, { minutes }) => sum + minutes, 0),
   };
+}
+
+/** What a stage works on, as it comes out. */
+function workOf({ steel, finished }: Rung, stage: Stage, targets: readonly StageTarget[]): StageWork {
+  const on = workedOn(stage);
+  const stations = targets.map(({ u }) => steel.station(u));
+  const angles = finished.blade.edge.angle;
+  const none = targets.map(() => null);
+  const made = (
+    stop: StageWork["stop"],
+    of: (side: Side) => { line: (number | null)[]; angle: (number | null)[] },
+  ): StageWork => {
+    const [left, right] = [of("left"), of("right")];
+    return {
+      on,
+      stop,
+      line: { left: left.line, right: right.line },
+      angle: { left: left.angle, right: right.angle },
+      single: { left: singleAngle(left.angle), right: singleAngle(right.angle) },
+    };
+  };
+  if (on === "bevels") {
+    return made(
+      targets.map(({ edge }) => edge),
+      (side) => ({
+        line: targets.map(({ grindLine }) => grindLine[side]),
+        angle: targets.map(({ angle }) => angle[side]),
+      }),
+    );
+  }
+  if (on === "edge") {
+    // Where the bevel runs to the apex it is the edge, and is held as it is.
+    return made(
+      stations.map(({ behind }) => behind),
+      (side) => ({
+        line: stations.map((one) => one[side].edgeBevel || null),
+        angle: stations.map((one) => (one[side].edgeBevel ? angles[side] : one[side].primaryAngle)),
+      }),
+    );
+  }
+  return made(none, () => ({ line: none, angle: none }));
 }
 
 /** How far above the edge the steel is looked at that carries a pass's heat off, mm. */

@@ -18,14 +18,32 @@ export const STAGE_KINDS = [
   "rough",
   "harden",
   "true",
+  "tip",
   "finish",
   "grits",
   "hand",
-  "handle",
+  "spine",
+  "false-edge",
   "etch",
+  "handle",
   "sharpen",
+  "own",
 ] as const;
 export type StageKind = (typeof STAGE_KINDS)[number];
+
+/** What of a blade a stage works on. */
+export const WORKED_ON = [
+  "flats",
+  "bevels",
+  "edge",
+  "false edge",
+  "outline",
+  "tip",
+  "spine",
+  "handle",
+  "nothing",
+] as const;
+export type WorkedOn = (typeof WORKED_ON)[number];
 
 /** A stage's own name on its route. */
 export const StageIdSchema = Type.String({ pattern: "^[a-z0-9-]{1,40}$" });
@@ -46,11 +64,35 @@ const StageReading = Type.Object(
   only,
 );
 
+/** How a bar's flats come: what cleaning them takes follows from it. */
+export const SURFACES = ["ground", "descaled", "rolled"] as const;
+export type BarSurface = (typeof SURFACES)[number];
+
+export const BarSchema = Type.Object(
+  {
+    surface: Type.Union(SURFACES.map((one) => Type.Literal(one))),
+    width: Type.Optional(Type.Number({ minimum: 3, maximum: 500 })),
+    length: Type.Optional(Type.Number({ minimum: 10, maximum: 6000 })),
+  },
+  only,
+);
+export type Bar = Static<typeof BarSchema>;
+
 const StageSchema = Type.Object(
   {
     /** Its own name on the route, which whatever refers to it gives; absent in files from before there were any: its kind. */
     id: Type.Optional(StageIdSchema),
     kind: Type.Union(STAGE_KINDS.map((kind) => Type.Literal(kind))),
+    /** As the maker calls it, where that is not its kind's name. */
+    name: Type.Optional(Type.String({ minLength: 1, maxLength: 60, pattern: PRINTABLE })),
+    /** What a stage of the maker's own works on. */
+    on: Type.Optional(Type.Union(WORKED_ON.map((on) => Type.Literal(on)))),
+    /** Taken off each face it works on, mm, where that was said; else as its kind needs. */
+    takes: Type.Optional(Type.Number({ minimum: 0, maximum: 3 })),
+    /** Its belts in the maker's own order, by the ids the stores give them; else the cheapest on hand. */
+    belts: Type.Optional(
+      Type.Array(Type.String({ pattern: "^[a-z0-9-]{1,40}$" }), { minItems: 1, maxItems: 20 }),
+    ),
     done: Type.Optional(TimeSchema),
     note: Type.Optional(Note),
     /** The day it is planned for, where that is set: what a calendar is made from. */
@@ -67,8 +109,10 @@ export const RouteSchema = Type.Object(
   {
     format: Type.Literal("true-spine/route"),
     version: Type.Literal(1),
-    /** Of the bar, or of the forged blank. */
+    /** Thickness of the bar. */
     stock: Type.Number({ minimum: 0.1, maximum: 25 }),
+    /** The bar in hand, where one is: its thickness is the stock's. Absent: any bar may be taken. */
+    bar: Type.Optional(BarSchema),
     /** Left on each bevel face for the oven, beside the skin and what the finer belts take. */
     oven: Type.Number({ minimum: 0, maximum: 3 }),
     /** Of scale and decarburized steel, to come off every face after hardening. */
@@ -79,10 +123,14 @@ export const RouteSchema = Type.Object(
     finish: Type.Object({ bevels: Particle, flats: Particle, edge: Particle }, only),
     /** Degrees a side of a flat roughing before the bevels have their own shape; absent: roughed as they will be. */
     roughAngle: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 60 })),
+    /** The way of working it was begun by. */
+    school: Type.Optional(Type.Union([Type.Literal("soft"), Type.Literal("hard"), Type.Literal("close")])),
     /** Whether a clay line is wanted at hardening. */
     clay: Type.Optional(Type.Boolean()),
     /** Gap of the two centre lines scribed on the edge. */
     gap: Type.Number({ minimum: 0, maximum: 10 }),
+    /** Drill that centre lines are scribed with, laid flat and turned over; absent: the nearest that leaves that gap. */
+    drill: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 30 })),
     stages: Type.Array(StageSchema, { maxItems: 60 }),
   },
   { ...only, $id: "true-spine/route/1", title: "True Spine route, version 1" },

@@ -1,9 +1,10 @@
-import { type Route, STAGE_KINDS, type Stage, type StageKind } from "./schema.ts";
+import { type Route, STAGE_KINDS, type Stage, type StageKind, type WorkedOn } from "./schema.ts";
 
 /** When a stage can be done at all, and what it is: the trade's own order of work. Source: common practice. */
 export interface StageFacts {
   readonly name: string;
   readonly words: string;
+  readonly on: WorkedOn;
   /** Stages that must not have been done before it, with the reason. */
   readonly notAfter: readonly { readonly kind: StageKind; readonly why: string }[];
   /** The usual cautions for the work. */
@@ -20,18 +21,21 @@ const soft = (what: string) => ({
 export const STAGES: Readonly<Record<StageKind, StageFacts>> = {
   stock: {
     name: "Stock",
+    on: "nothing",
     words: "A bar near the finished thickness, wide enough for the outline.",
     notAfter: [],
     caution: "Saw and shear edges cut: gloves for handling, none at the saw.",
   },
   forge: {
     name: "Forge",
+    on: "nothing",
     words: "Tang and point, then the taper, plunge and bevels heel to tip; three normalizing heats.",
     notAfter: [soft("Forging is done")],
     caution: "Hot steel looks cold; gloves and eyes; indoors the forge makes carbon monoxide: ventilate.",
   },
   profile: {
     name: "Profile",
+    on: "outline",
     words: "To the outline, square to the flats; spare metal stays at a fine tip.",
     notAfter: [
       { kind: "layout", why: "The lines are scribed from the outline: cutting it later moves them." },
@@ -41,6 +45,7 @@ export const STAGES: Readonly<Record<StageKind, StageFacts>> = {
   },
   drill: {
     name: "Holes, choil, notches",
+    on: "nothing",
     words: "Pins, lightening holes, choil and spine notches.",
     notAfter: [
       soft("Holes are drilled and notches filed"),
@@ -50,24 +55,28 @@ export const STAGES: Readonly<Record<StageKind, StageFacts>> = {
   },
   flats: {
     name: "Flats",
+    on: "flats",
     words: "Clean and true to thickness; deep scratches out before hardening.",
     notAfter: [{ kind: "layout", why: "Lines scribed on flats that are ground later are gone." }],
     caution: BELT,
   },
   layout: {
     name: "Layout",
+    on: "nothing",
     words: "Marking fluid, two centre lines on the edge, grind line and plunges on both sides.",
     notAfter: [{ kind: "rough", why: "There is nothing left to scribe the grind line on." }],
     caution: "Marking fluid is a solvent: ventilate, no flame.",
   },
   rough: {
     name: "Rough bevels",
+    on: "bevels",
     words: "Both sides by turns on the coarse belt, the edge left thick.",
     notAfter: [],
     caution: BELT,
   },
   harden: {
     name: "Harden and temper",
+    on: "nothing",
     words: "Harden, straighten while it can be, temper twice.",
     notAfter: [
       { kind: "handle", why: "The handle would burn." },
@@ -78,24 +87,35 @@ export const STAGES: Readonly<Record<StageKind, StageFacts>> = {
   },
   true: {
     name: "Flats again",
+    on: "flats",
     words: "Scale and skin off, the flats true: everything is measured from them.",
     notAfter: [{ kind: "handle", why: "The scales lie on the flats." }],
     caution: BELT,
   },
+  tip: {
+    name: "Trim the tip",
+    on: "tip",
+    words: "The metal that was spared at the tip comes off, about P120, light and dipped often.",
+    notAfter: [{ kind: "handle", why: "The blade is held by its tang." }],
+    caution: `${BELT} A thin tip burns first.`,
+  },
   finish: {
     name: "Finish bevels",
+    on: "bevels",
     words: "Wet and cool; the grind line climbs to its place.",
     notAfter: [{ kind: "sharpen", why: "A sharpened edge is ground away with the bevel." }],
     caution: `${BELT} Wet grinding only behind a residual-current device.`,
   },
   grits: {
     name: "Finer belts",
+    on: "bevels",
     words: "Each belt takes the scratches of the one before.",
     notAfter: [{ kind: "sharpen", why: "A sharpened edge is ground away with the bevel." }],
     caution: BELT,
   },
   hand: {
     name: "Hand finish",
+    on: "nothing",
     words: "Along the blade, on a block, until no scratch lies across.",
     notAfter: [
       { kind: "etch", why: "Rubbing takes the etch off again." },
@@ -105,24 +125,64 @@ export const STAGES: Readonly<Record<StageKind, StageFacts>> = {
   },
   handle: {
     name: "Handle",
+    on: "handle",
     words: "Scale fronts finished, faces dry and scratched, glue, pins.",
     notAfter: [{ kind: "sharpen", why: "The edge stays blunt or taped while the handle is worked." }],
     caution: "Wood, horn and resin dust: respirator. Epoxy and solvent vapours: ventilate.",
   },
+  spine: {
+    name: "Spine edge",
+    on: "spine",
+    words: "The spine and its corners, about P220, so that a thumb may rest there.",
+    notAfter: [{ kind: "handle", why: "Belt and grit meet the scales." }],
+    caution: BELT,
+  },
+  "false-edge": {
+    name: "False edge",
+    on: "false edge",
+    words: "Off the spine on both sides, after the hand finish: its line is the last to be drawn.",
+    notAfter: [
+      { kind: "etch", why: "Grinding takes the etch off again." },
+      { kind: "sharpen", why: "A sharpened edge cuts the hand that turns the blade over." },
+    ],
+    caution: `${BELT} Sharpened, a second edge may be against local law.`,
+  },
   etch: {
-    name: "Etch",
-    words: "Timed dips, neutralized, dried, oiled.",
-    notAfter: [{ kind: "sharpen", why: "The acid dulls a finished edge." }],
+    name: "Etch and mark",
+    on: "nothing",
+    words: "Timed dips, neutralized, dried, oiled; the maker's mark.",
+    notAfter: [
+      { kind: "handle", why: "Acid creeps under the scales, and the mark is made on a bare blade." },
+      { kind: "sharpen", why: "The acid dulls a finished edge." },
+    ],
     caution: "Ferric chloride: gloves, goggles, ventilation; neutralize, dispose of it by local rules.",
   },
   sharpen: {
     name: "Sharpen",
+    on: "edge",
     words: "A burr along the whole edge, the other side, finer, strop; then try it.",
     notAfter: [],
     caution:
       "A sharpened blade stays taped till the end. A buffer snatches: edge trailing, low on the wheel.",
   },
+  own: {
+    name: "A stage of your own",
+    on: "nothing",
+    words: "Whatever is done here that has no stage of its own.",
+    notAfter: [],
+    caution: BELT,
+  },
 };
+
+/** What a stage is called: as the maker calls it, else by its kind. */
+export function nameOf({ name, kind }: Pick<Stage, "name" | "kind">): string {
+  return name ?? STAGES[kind].name;
+}
+
+/** What a stage works on. */
+export function workedOn({ on, kind }: Pick<Stage, "on" | "kind">): WorkedOn {
+  return kind === "own" ? (on ?? "nothing") : STAGES[kind].on;
+}
 
 /** A way of working: which stages in which order, and what is left for the oven. Source: common practice, three schools. */
 export interface School {
@@ -134,7 +194,7 @@ export interface School {
   readonly oven: number;
 }
 
-const END: readonly StageKind[] = ["grits", "hand", "handle", "etch", "sharpen"];
+const END: readonly StageKind[] = ["grits", "hand", "false-edge", "etch", "handle", "sharpen"];
 
 export const SCHOOLS: readonly School[] = [
   {
@@ -172,8 +232,11 @@ export function outOfOrder(done: readonly StageKind[]): { kind: StageKind; after
 /** Stages with one more, at its usual place: before the first that usually comes after it. */
 export function withStage(stages: readonly Stage[], added: StageKind | Stage): Stage[] {
   const stage = typeof added === "string" ? { id: freeName(stages, added), kind: added } : added;
-  const rank = (kind: StageKind) => STAGE_KINDS.indexOf(kind);
-  const at = stages.findIndex(({ kind }) => rank(kind) > rank(stage.kind));
+  // One of the maker's own goes last, before the edge.
+  const rank = (kind: StageKind) => STAGE_KINDS.indexOf(kind === "own" ? "sharpen" : kind);
+  const at = stages.findIndex(({ kind }) =>
+    stage.kind === "own" ? kind === "sharpen" : rank(kind) > rank(stage.kind),
+  );
   return at < 0 ? [...stages, stage] : stages.toSpliced(at, 0, stage);
 }
 
@@ -185,6 +248,8 @@ export function kindOf(route: Pick<Route, "stages"> | null, id: string): StageKi
 
 /** What a stage is called in words; its own name where the route no longer has it. */
 export function stageName(route: Pick<Route, "stages"> | null, id: string): string {
+  const stage = route?.stages.find((one) => one.id === id);
+  if (stage) return nameOf(stage);
   const kind = kindOf(route, id);
   return kind ? STAGES[kind].name : id;
 }

@@ -1,9 +1,29 @@
 import { depthAfter, planSequence } from "../abrasive/sequence.ts";
 import type { Shop } from "../shop/schema.ts";
-import type { Route, StageKind } from "./schema.ts";
+import type { Route, Stage, StageKind } from "./schema.ts";
+import { workedOn } from "./stages.ts";
 
-/** What each stage takes off a face and off a flat, mm a side. */
-export type Taking = Partial<Record<StageKind, { readonly faces: number; readonly flats: number }>>;
+/** What is taken off a face and off a flat, mm a side. */
+export interface Takes {
+  readonly faces: number;
+  readonly flats: number;
+}
+
+/** The same by kinds of stages. */
+export type Taking = Partial<Record<StageKind, Takes>>;
+
+const NOTHING: Takes = { faces: 0, flats: 0 };
+
+/** What a stage of a route takes: what was said, else what its kind needs, which the last of a kind sees to. */
+export function takesOf(stages: readonly Stage[], i: number, taking: Taking): Takes {
+  const stage = stages[i]!;
+  const { takes, kind } = stage;
+  const on = workedOn(stage);
+  if (takes !== undefined && (on === "flats" || on === "bevels"))
+    return on === "flats" ? { faces: 0, flats: takes } : { faces: takes, flats: 0 };
+  const isLast = !stages.slice(i + 1).some((one) => one.kind === kind);
+  return (isLast && taking[kind]) || NOTHING;
+}
 
 /** What every stage of a route takes, from what was chosen and from areas of bevels and flats, mm². */
 export function takingOf(route: Route, shop: Shop, area: { bevels: number; flats: number }): Taking {

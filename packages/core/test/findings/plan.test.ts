@@ -14,7 +14,7 @@ const plain = changed(example("prism"), (copy) => {
 });
 const judged = (route: Partial<Route> = {}, shop: Shop = USUAL_SHOP, blade: Blade = plain) => {
   const whole = { ...firstRoute(blade), ...route };
-  return judgePlan(blade, whole, reportOf(blade, whole, shop, 50));
+  return judgePlan(blade, whole, reportOf(blade, whole, shop, 50), shop);
 };
 const ids = (findings: ReturnType<typeof judged>) => findings.map(({ id }) => id);
 const stages = (...kinds: Route["stages"][number]["kind"][]) => ({
@@ -69,7 +69,7 @@ describe("is the plan sound", () => {
 
   test("stock too thin, and wastefully thick", () => {
     expect(judged({ stock: 4.05 }).find(({ id }) => id === "stock-thin")!.message).toMatch(
-      /must be 4\.\d\d mm/,
+      /needs 4\.\d\d mm/,
     );
     expect(judged({ stock: 8 }).find(({ id }) => id === "stock-thick")!.message).toMatch(
       /A bar of 4\.50 mm would do/,
@@ -105,7 +105,8 @@ describe("is the plan sound", () => {
         parts: parts.map((part) => (part.kind === "scales" ? { ...part, roundOver } : part)),
       };
     };
-    const of = (radius: number) => ids(judgePlan(plain, route, report, { handle: handle(radius) }));
+    const of = (radius: number) =>
+      ids(judgePlan(plain, route, report, USUAL_SHOP, { handle: handle(radius) }));
     expect(of(9.5)).toContain("round-over-large");
     expect(of(6)).toEqual([]);
   });

@@ -14,7 +14,7 @@ function sheetFor(change: Parameters<typeof changed>[1], gap: number, skin = 0.1
   const finished = compileField(blade);
   const rungs = ladderOf(blade, { ...firstRoute(blade), skin }, USUAL_SHOP);
   const at = (kind: string) => rungs.find((rung) => rung.kind === kind)!;
-  return { sheet: layoutOf(at("layout"), at("rough"), gap), at, finished };
+  return { sheet: layoutOf(at("layout"), at("rough"), { gap }), at, finished };
 }
 
 /** Where the edge lies at x. */

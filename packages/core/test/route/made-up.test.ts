@@ -31,7 +31,7 @@ test(`routes of ${COUNT} made-up blades (seed ${SEED}): nothing throws, every fi
       if (!checked.ok) wrong.push(`${n}: ${JSON.stringify(checked.faults)}`);
       const x = -100 + 300 * random();
       const report = reportOf(blade, route, USUAL_SHOP, x);
-      const findings = judgePlan(blade, route, report, { handle: firstHandle(blade, "full") });
+      const findings = judgePlan(blade, route, report, USUAL_SHOP, { handle: firstHandle(blade, "full") });
       JSON.stringify({ report, findings }, (key, value) => {
         if (typeof value === "number" && !Number.isFinite(value)) wrong.push(`${n}: ${key} is ${value}`);
         return value;

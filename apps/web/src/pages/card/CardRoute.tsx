@@ -1,9 +1,10 @@
 import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
 import type { Side } from "@true-spine/core/blade/schema.ts";
+import { stopInWords } from "@true-spine/core/route/layout.ts";
 import { replanned, standInsFor } from "@true-spine/core/route/past.ts";
 import type { StageReport } from "@true-spine/core/route/report.ts";
 import type { Stage, TakenReading } from "@true-spine/core/route/schema.ts";
-import { STAGES } from "@true-spine/core/route/stages.ts";
+import { nameOf, STAGES } from "@true-spine/core/route/stages.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { X } from "lucide-react";
@@ -112,11 +113,12 @@ function Card() {
   const reading = shown && lastOnCard(taken, shown);
   const corrections = check.corrections.filter((one) => one.stage === stage.id && !one.done);
   const outside = report?.layout && stage.kind === "rough" ? report.layout.places[1]!.outside : null;
+  const stop = shown?.work.on === "bevels" ? shown.work.stop[1]! : null;
   return (
     <div className="flex h-full flex-col bg-room text-lg">
       <header className="flex min-h-14 shrink-0 flex-wrap items-center gap-x-5 gap-y-1 px-5 py-2">
         <h1 className="font-bold">{name}</h1>
-        <span>{facts.name}</span>
+        <span>{nameOf(stage)}</span>
         <span className="text-faint">{shown?.belts?.planned.ok && beltsOf(shown)}</span>
         <span className="ml-auto flex items-center gap-3 text-base text-faint">
           <span role="status">{saveWords(trouble.status, trouble.isKept)}</span>
@@ -161,15 +163,13 @@ function Card() {
       <div className="flex shrink-0 flex-wrap items-start gap-x-6 gap-y-2 px-5 py-3">
         <div className="min-w-0 flex-1">
           <p>
-            {outside !== null &&
-              outside > 0 &&
-              `Stop ${showLengthWithUnit(outside, unit)} outside each scribed line. `}
+            {outside !== null && `${stopInWords(outside, unit)} `}
             {facts.words}
           </p>
           {reading && shown && <p className="font-semibold">{told(reading, shown, report, unit)}</p>}
           {ticked && (
             <p className="mt-1 flex items-center gap-4 bg-sheet px-3 py-1" role="status">
-              <span className="min-w-0 flex-1">{STAGES[ticked.stage.kind].name} is ticked as done.</span>
+              <span className="min-w-0 flex-1">{nameOf(ticked.stage)} is ticked as done.</span>
               <Small
                 onClick={() => {
                   work.strike(ticked.row, true);
@@ -199,10 +199,10 @@ function Card() {
               <Small onClick={() => carriedOut(screen, [one])}>Done</Small>
             </p>
           ))}
-          {shown?.isBevelled && (
+          {stop !== null && (
             <p className="text-base text-faint">
-              {showLengthWithUnit(shown.targets[1]!.edge, unit)} is near{" "}
-              {standInsFor(shown.targets[1]!.edge)
+              {showLengthWithUnit(stop, unit)} is near{" "}
+              {standInsFor(stop)
                 .map((one) => inUnit(one.name, unit))
                 .join(", ")}
               .
@@ -265,12 +265,15 @@ function Pips({ stages, index }: { stages: readonly Stage[]; index: number }) {
   );
 }
 
-/** One to three large numbers; heel, middle and tip wherever one alone would be false. */
+/** One to three large numbers of what the stage works on; heel, middle and tip wherever one alone would be false. */
 function Numbers({ stage, side }: { stage: StageReport; side: Side }) {
   const unit = useSettings((settings) => settings.unit);
   const say = (mm: number | null, places?: number) => (mm === null ? "–" : showLength(mm, unit, places));
   const short = unit === "mm" ? 1 : undefined;
-  if (!stage.isBevelled) {
+  const { work } = stage;
+  const angles = work.angle[side];
+  const isGround = work.stop.some((one) => one !== null) || angles.some((one) => one !== null);
+  if (!isGround) {
     return (
       <Figure
         title="Thickness over the flats"
@@ -279,23 +282,25 @@ function Numbers({ stage, side }: { stage: StageReport; side: Side }) {
       />
     );
   }
-  const angle = stage.angle[side];
+  const isEdge = work.on === "edge";
   return (
     <>
-      <Figure title="Stop at this edge" values={stage.targets.map(({ edge }) => say(edge))} unit={unit} />
       <Figure
-        title="Grind line now, above the edge"
-        values={stage.targets.map(({ grindLine }) => say(grindLine[side], short))}
+        title={isEdge ? "Behind the edge when done" : "Stop at this edge"}
+        values={work.stop.map((one) => say(one))}
         unit={unit}
       />
-      {angle !== null ? (
-        <Figure title="Angle a side" values={[`${angle.toFixed(1)}°`]} unit="" />
+      <Figure
+        title={isEdge ? "Edge bevel high" : "Grind line now, above the edge"}
+        values={work.line[side].map((one) => say(one, isEdge ? undefined : short))}
+        unit={unit}
+      />
+      {work.single[side] !== null ? (
+        <Figure title="Angle a side" values={[`${work.single[side].toFixed(1)}°`]} unit="" />
       ) : (
         <Figure
           title="No single angle: heel, middle, tip"
-          values={stage.targets.map((one) =>
-            one.angle[side] === null ? "–" : `${one.angle[side]!.toFixed(1)}°`,
-          )}
+          values={angles.map((one) => (one === null ? "–" : `${one.toFixed(1)}°`))}
           unit=""
         />
       )}

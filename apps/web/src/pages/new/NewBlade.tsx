@@ -3,7 +3,10 @@ import type { Dimension, Values } from "@true-spine/core/design/family.ts";
 import { type Answers, GRINDS, handleFor, STARTS } from "@true-spine/core/design/first.ts";
 import { firstHandle } from "@true-spine/core/design/first-handle.ts";
 import { OWN_PURPOSE, PURPOSES } from "@true-spine/core/findings/purposes.ts";
+import { thicknessFrom } from "@true-spine/core/route/bar.ts";
+import { type Bar, type BarSurface, NO_ROUTE } from "@true-spine/core/route/schema.ts";
 import { STEELS } from "@true-spine/core/steel/steels.ts";
+import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
@@ -60,13 +63,18 @@ function Questions() {
   const unit = useSettings((settings) => settings.unit);
   const [answers, setAnswers] = useState(() => answersFor("field"));
   const [hand, setHand] = useState(HAND);
+  const [bar, setBar] = useState<Bar & { thick: number }>(() => ({
+    thick: answers.stock,
+    surface: "ground",
+  }));
   const [why, setWhy] = useState<string | null>(null);
   const [isBusy, setIsBusy] = useState(false);
   const family = FAMILIES.find((one) => one.key === answers.family)!;
   const tang = family.tangs.includes(answers.tang) ? answers.tang : family.tangs[0]!;
+  const stock = thicknessFrom(bar.thick, bar.surface);
   const asked = useMemo(
-    () => ({ ...answers, name: answers.name.trim() || `New ${answers.use} knife` }),
-    [answers],
+    () => ({ ...answers, stock, name: answers.name.trim() || `New ${answers.use} knife` }),
+    [answers, stock],
   );
   const { made, trouble, tryAgain } = useFirstBlade(asked, unit);
   const change = (some: Partial<Answers>) => setAnswers((was) => ({ ...was, ...some }));
@@ -88,6 +96,12 @@ function Questions() {
       await saveDocument(id, "handle", { file, base: 0, saveKey: newId() }).catch(() =>
         useNotices.getState().tell("The blade is on the rack; its handle could not be kept."),
       );
+      const { thick, ...inHand } = bar;
+      await saveDocument(id, "route", {
+        file: { ...NO_ROUTE, stock: thick, bar: inHand },
+        base: 0,
+        saveKey: newId(),
+      }).catch(() => useNotices.getState().tell("The blade is on the rack; its bar could not be kept."));
       navigate(`/blades/${id}/shape`);
     } catch (error) {
       setWhy(error instanceof Error ? error.message : "The blade could not be saved.");
@@ -122,7 +136,11 @@ function Questions() {
                 name: key === OWN_PURPOSE.key ? "own limits" : name.replace(/^an? /, ""),
               }))}
               value={answers.use}
-              onChange={(use) => setAnswers({ ...answersFor(use), name: answers.name })}
+              onChange={(use) => {
+                const next = answersFor(use);
+                setAnswers({ ...next, name: answers.name });
+                setBar((was) => ({ ...was, thick: next.stock }));
+              }}
             />
             {answers.use === "display" && (
               <Caution>Double edges, blade length and carry are matters of local law.</Caution>
@@ -176,13 +194,55 @@ function Questions() {
           <Question title="Which steel have you?">
             <LengthBox
               label="Bar, thick"
-              value={answers.stock}
-              onCommit={(stock) => {
-                if (stock < STOCK[0] || stock > STOCK[1]) return rangeInWords(STOCK[0], STOCK[1], "mm", unit);
-                change({ stock });
+              value={bar.thick}
+              onCommit={(thick) => {
+                if (thick < STOCK[0] || thick > STOCK[1]) return rangeInWords(STOCK[0], STOCK[1], "mm", unit);
+                setBar((was) => ({ ...was, thick }));
                 return null;
               }}
             />
+            <Choice
+              label="It comes"
+              value={bar.surface}
+              options={[
+                { value: "ground", name: "ground: nothing is lost" },
+                { value: "descaled", name: "descaled" },
+                { value: "rolled", name: "as rolled" },
+              ]}
+              onChange={(surface) => setBar((was) => ({ ...was, surface: surface as BarSurface }))}
+            />
+            {bar.surface !== "ground" && (
+              <p className="text-sm text-faint">
+                Clean-up and the oven's skin leave a blade of {showLengthWithUnit(stock, unit)} from it: a
+                starting value.
+              </p>
+            )}
+            <LengthBox
+              label="Bar, wide, 0 if it does not matter"
+              value={bar.width ?? 0}
+              onCommit={(width) => {
+                if (width !== 0 && (width < 3 || width > 500)) return rangeInWords(3, 500, "mm", unit);
+                setBar(({ width: _, ...was }) => (width > 0 ? { ...was, width } : was));
+                return null;
+              }}
+            />
+            <LengthBox
+              label="Bar, long, 0 if it does not matter"
+              value={bar.length ?? 0}
+              onCommit={(length) => {
+                if (length !== 0 && (length < 10 || length > 6000)) return rangeInWords(10, 6000, "mm", unit);
+                setBar(({ length: _, ...was }) => (length > 0 ? { ...was, length } : was));
+                return null;
+              }}
+            />
+            <label className="flex items-center gap-2 text-sm text-faint">
+              <input
+                type="checkbox"
+                checked={answers.isUntapered ?? false}
+                onChange={(event) => change({ isUntapered: event.currentTarget.checked })}
+              />
+              no taper: alike thick from end to end
+            </label>
             <Choice
               label="Steel"
               value={answers.steel ?? ""}
@@ -202,7 +262,7 @@ function Questions() {
         <div className="flex min-w-0 flex-col">
           <Preview
             family={family}
-            answers={{ ...answers, tang }}
+            answers={{ ...answers, stock, tang }}
             blade={made?.ok ? made.blade : null}
             unit={unit}
           />

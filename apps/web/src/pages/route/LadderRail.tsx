@@ -1,5 +1,4 @@
 import type { StageReport } from "@true-spine/core/route/report.ts";
-import { STAGES } from "@true-spine/core/route/stages.ts";
 import { MILLIMETRES_IN, showLength } from "@true-spine/core/units/length.ts";
 import { useSettings } from "../../app/settings.ts";
 import { useFile } from "../../blade/screen.ts";
@@ -67,21 +66,21 @@ interface Step {
 
 /** Stages that leave the edge as they found it share one line, named by all of them. */
 function distinct(list: readonly StageReport[], chosen: number): Step[] {
-  const groups: { stage: StageReport; kinds: StageReport["kind"][]; isChosen: boolean }[] = [];
+  const groups: { stage: StageReport; names: string[]; isChosen: boolean }[] = [];
   for (const [i, stage] of list.entries()) {
     const last = groups.at(-1);
     if (last && sameSteel(last.stage, stage)) {
-      last.kinds.push(stage.kind);
+      last.names.push(stage.name);
       last.isChosen ||= i === chosen;
-    } else groups.push({ stage, kinds: [stage.kind], isChosen: i === chosen });
+    } else groups.push({ stage, names: [stage.name], isChosen: i === chosen });
   }
   // Before there is a bevel the edge is as thick as the bar: off the strip's scale, and nothing to stop at.
   return groups
     .filter(({ stage }) => stage.isBevelled)
-    .map(({ stage, kinds, isChosen }) => ({
+    .map(({ stage, names, isChosen }) => ({
       stage,
       isChosen,
-      names: STAGES[kinds[0]!].name.toLowerCase(),
+      names: names[0]!.toLowerCase(),
     }));
 }
 

@@ -4,6 +4,15 @@ import { useSettings } from "../../app/settings.ts";
 import { From } from "../../parts/From.tsx";
 import { Group } from "../../parts/Group.tsx";
 
+/** What is said of two centre lines: an apex in a face has one. */
+const OF_TWO_LINES = [
+  "gap of the lines",
+  "gauge for the gap here",
+  "stop at the lines",
+  "one line at",
+  "drill, lines apart",
+];
+
 /** The layout sheet: gauge, lines at heel, middle and tip, where they cross, grind line to scribe now, marks, squareness. */
 export function LayoutGroup({ layout }: { layout: LayoutSheet }) {
   const unit = useSettings((settings) => settings.unit);
@@ -17,7 +26,19 @@ export function LayoutGroup({ layout }: { layout: LayoutSheet }) {
       ({ gap }) => say(gap),
       "T − 2s; negative: they have crossed, the centre is still midway",
     ],
-    ["stop outside, a side", ({ outside }) => say(outside), "half of the edge to leave, less the gap"],
+    [
+      "gauge for the gap here",
+      ({ gauge }) =>
+        Math.abs(gauge.left - gauge.right) < 1e-9
+          ? say(gauge.right)
+          : `R ${say(gauge.right)}, L ${say(gauge.left)}`,
+      "(T − g)/2 from each face; off centre as far as the apex is",
+    ],
+    [
+      "stop at the lines",
+      ({ outside }) => `${say(Math.abs(outside))} ${outside < 0 ? "past" : "outside"}`,
+      "half of the edge to leave, less the gap",
+    ],
     ["one line at", ({ single }) => say(single), "half the thickness: right only where it was set"],
     ["drill, lines apart", ({ drillApart }) => say(drillApart), "a drill laid flat and flipped: |T − D|"],
     ["grind line now", ({ line }) => say(line.right?.now ?? line.left?.now), "what the rough belt leaves"],
@@ -25,10 +46,17 @@ export function LayoutGroup({ layout }: { layout: LayoutSheet }) {
   ];
   return (
     <Group title="Layout sheet">
-      <p className="text-sm">
-        Height gauge at <strong>{whole(layout.setting)}</strong>, from both faces.
-      </p>
-      {layout.meetAt !== null && (
+      {layout.face ? (
+        <p className="text-sm">
+          One line, from the {layout.face} face, at the edge to leave:{" "}
+          <strong>{layout.places.map(({ edge }) => say(edge)).join(" · ")}</strong> at heel, middle and tip.
+        </p>
+      ) : (
+        <p className="text-sm">
+          Height gauge at <strong>{whole(layout.setting)}</strong>, from both faces.
+        </p>
+      )}
+      {layout.face === null && layout.meetAt !== null && (
         <p className="text-xs">
           On the taper the lines meet at {say(layout.meetAt)} and cross beyond it.
           {layout.missesFrom !== null &&
@@ -47,20 +75,22 @@ export function LayoutGroup({ layout }: { layout: LayoutSheet }) {
           </tr>
         </thead>
         <tbody>
-          {rows.map(([name, of, from]) => (
-            <tr key={name}>
-              <th scope="row" className="py-0.5 text-left font-normal">
-                <From words={from} className="text-left">
-                  {name}
-                </From>
-              </th>
-              {layout.places.map((place) => (
-                <td key={place.place} className="text-right font-semibold">
-                  {of(place)}
-                </td>
-              ))}
-            </tr>
-          ))}
+          {rows
+            .filter(([name]) => !layout.face || !OF_TWO_LINES.includes(name))
+            .map(([name, of, from]) => (
+              <tr key={name}>
+                <th scope="row" className="py-0.5 text-left font-normal">
+                  <From words={from} className="text-left">
+                    {name}
+                  </From>
+                </th>
+                {layout.places.map((place) => (
+                  <td key={place.place} className="text-right font-semibold">
+                    {of(place)}
+                  </td>
+                ))}
+              </tr>
+            ))}
         </tbody>
       </table>
       {layout.plunges.map(({ side, foot, top }) => (

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { STAGES, withStage } from "@true-spine/core/route/stages.ts";
+import { nameOf, withStage } from "@true-spine/core/route/stages.ts";
 import { useStore } from "zustand";
 import { readRemovedStages } from "../../api/blades.ts";
 import { useScreen } from "../../blade/screen.ts";
@@ -16,19 +16,19 @@ export function RemovedStages() {
     placeholderData: (before) => before,
   });
   const standing = useStore(open.store, (state) => state.route.stages);
-  const removed = (data ?? []).filter(({ stage }) => !standing.some(({ kind }) => kind === stage.kind));
+  const removed = (data ?? []).filter(({ stage }) => !standing.some(({ id: known }) => known === stage.id));
   if (removed.length === 0) return null;
   return (
     <Group title="Removed in the last 30 days">
       <ul aria-label="Removed stages" className="flex flex-col gap-1">
         {removed.map(({ stage, at }) => (
-          <li key={stage.kind} className="flex items-center gap-2 text-sm">
+          <li key={stage.id} className="flex items-center gap-2 text-sm">
             <span className="min-w-0 flex-1">
-              {STAGES[stage.kind].name}
+              {nameOf(stage)}
               <span className="block text-xs text-faint">{whenInWords(Date.parse(at))}</span>
             </span>
             <SmallButton
-              label={`Put ${STAGES[stage.kind].name} back`}
+              label={`Put ${nameOf(stage)} back`}
               onClick={() => {
                 const { route } = open.store.getState();
                 open.end();

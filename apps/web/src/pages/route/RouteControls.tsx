@@ -1,14 +1,18 @@
 import { micronsOf, nearestGrade, scaleOf } from "@true-spine/core/abrasive/gradings.ts";
+import { edgeLeft, leavingEdge } from "@true-spine/core/route/edge-to-leave.ts";
 import { firstRoute } from "@true-spine/core/route/first.ts";
-import { type Route, STAGE_KINDS } from "@true-spine/core/route/schema.ts";
+import { type BarSurface, type Route, STAGE_KINDS, type StageKind } from "@true-spine/core/route/schema.ts";
 import { SCHOOLS, STAGES, withStage } from "@true-spine/core/route/stages.ts";
-import { useState } from "react";
-import { useDocument, useScreen } from "../../blade/screen.ts";
+import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
+import { useMemo, useState } from "react";
+import { useSettings } from "../../app/settings.ts";
+import { useDocument, useFile, useScreen } from "../../blade/screen.ts";
 import { whyNot } from "../../blade/store.ts";
 import { useEdit } from "../../blade/useEdit.ts";
 import { Alert } from "../../parts/Alert.tsx";
 import { AngleBox, LengthBox } from "../../parts/Box.tsx";
 import { Choice, Group } from "../../parts/Group.tsx";
+import { useShop } from "../../shop/shop.ts";
 
 const GRADES = scaleOf("P").grades;
 
@@ -20,6 +24,7 @@ const compact = (route: Route) =>
 export function RouteControls() {
   const { open } = useScreen();
   const { visit } = useEdit();
+  const unit = useSettings((settings) => settings.unit);
   const route = useDocument("route");
   const [why, setWhy] = useState<string | null>(null);
   const put = (change: Partial<Route>) => whyNot(open.put({ route: compact({ ...route, ...change }) }));
@@ -27,9 +32,25 @@ export function RouteControls() {
     open.end();
     setWhy(put(change));
   };
+  const { shop } = useShop();
+  const file = useFile();
   const kinds = route.stages.map((stage) => stage.kind);
-  const school = SCHOOLS.find(({ stages }) => stages.join() === kinds.join());
-  const missing = STAGE_KINDS.filter((kind) => !kinds.includes(kind));
+  const usual = SCHOOLS.filter(
+    (one) =>
+      firstRoute(file, one)
+        .stages.map(({ kind }) => kind)
+        .join() === kinds.join(),
+  );
+  const school = usual.find(({ key }) => key === route.school) ?? usual[0];
+  const left = useMemo(() => edgeLeft(file, route, shop), [file, route, shop]);
+  const leave = (edge: number) => {
+    const made = leavingEdge(open.store.getState().file, open.store.getState().route, shop, edge);
+    if (made.ok) return put(made.route);
+    const nearest = showLengthWithUnit(made.nearest, unit);
+    return made.why === "thin"
+      ? `The belts after hardening need more than that: ${nearest} at the least.`
+      : `There is no more steel than ${nearest} there.`;
+  };
   const grade = (label: string, microns: number, onChange: (microns: number) => void) => (
     <Choice
       label={label}
@@ -50,13 +71,34 @@ export function RouteControls() {
         onChange={(key) => {
           const chosen = SCHOOLS.find((one) => one.key === key);
           if (!chosen) return;
-          const { stages, oven } = firstRoute(open.store.getState().file, chosen);
-          const done = new Map(route.stages.map((stage) => [stage.kind, stage]));
-          press({ oven, stages: stages.map((stage) => done.get(stage.kind) ?? stage) });
+          const { stages, oven, school: begun } = firstRoute(open.store.getState().file, chosen);
+          const done = new Map(route.stages.map((stage) => [stage.id, stage]));
+          press({ oven, school: begun, stages: stages.map((stage) => done.get(stage.id) ?? stage) });
         }}
       />
       {school && <p className="text-xs text-faint">{school.words}</p>}
       <LengthBox label="Stock" value={route.stock} onVisit={visit} onCommit={(stock) => put({ stock })} />
+      <Choice
+        label="The bar"
+        value={route.bar?.surface ?? ""}
+        options={[
+          { value: "", name: "any that does" },
+          { value: "ground", name: "in hand, ground" },
+          { value: "descaled", name: "in hand, descaled" },
+          { value: "rolled", name: "in hand, as rolled" },
+        ]}
+        onChange={(surface) =>
+          press({ bar: surface ? { ...route.bar, surface: surface as BarSurface } : undefined })
+        }
+      />
+      {left !== null && (
+        <LengthBox
+          label="Edge to leave for the oven"
+          value={Math.round(left * 1000) / 1000}
+          onVisit={visit}
+          onCommit={leave}
+        />
+      )}
       <LengthBox
         label="Left for the oven, a side"
         value={route.oven}
@@ -97,19 +139,23 @@ export function RouteControls() {
         onVisit={visit}
         onCommit={(gap) => put({ gap })}
       />
-      {missing.length > 0 && (
-        <Choice
-          label="Add a stage"
-          value=""
-          options={[
-            { value: "", name: "choose …" },
-            ...missing.map((kind) => ({ value: kind, name: STAGES[kind].name })),
-          ]}
-          onChange={(kind) => {
-            if (kind) press({ stages: withStage(route.stages, kind as (typeof missing)[number]) });
-          }}
-        />
-      )}
+      <LengthBox
+        label="Drill as a scriber, 0 for the nearest"
+        value={route.drill ?? 0}
+        onVisit={visit}
+        onCommit={(drill) => put({ drill: drill > 0 ? drill : undefined })}
+      />
+      <Choice
+        label="Add a stage"
+        value=""
+        options={[
+          { value: "", name: "choose …" },
+          ...STAGE_KINDS.map((kind) => ({ value: kind, name: STAGES[kind].name })),
+        ]}
+        onChange={(kind) => {
+          if (kind) press({ stages: withStage(route.stages, kind as StageKind) });
+        }}
+      />
       {why && <Alert>{why}</Alert>}
     </Group>
   );

@@ -1,6 +1,6 @@
 import { firstRoute } from "@true-spine/core/route/first.ts";
 import type { Stage } from "@true-spine/core/route/schema.ts";
-import { SCHOOLS, STAGES, stageName } from "@true-spine/core/route/stages.ts";
+import { nameOf, SCHOOLS, stageName } from "@true-spine/core/route/stages.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { useState } from "react";
 import { Link } from "react-router";
@@ -106,7 +106,7 @@ export function RoutePage() {
         </p>
         {findings.length > 0 && (
           <ul aria-label="Is the plan sound" className="border-t border-rule">
-            {findings.map(({ id, severity, message, advice, basis }) => (
+            {findings.map(({ id, severity, message, advice, basis, offers }) => (
               <li
                 key={`${id} ${message}`}
                 className="flex items-start gap-2 border-b border-rule py-1.5 text-sm"
@@ -115,6 +115,24 @@ export function RoutePage() {
                 <span>
                   <strong className="font-semibold">{message}</strong> {advice}{" "}
                   <span className="text-xs text-faint">Basis: {basis}.</span>
+                  {offers.length > 0 && (
+                    <span className="mt-1 flex flex-wrap gap-2">
+                      {offers.map(({ words, blade, route: changed }) => (
+                        <SmallButton
+                          key={words}
+                          onClick={() => {
+                            open.end();
+                            open.put({
+                              ...(blade ? { file: blade } : {}),
+                              ...(changed ? { route: changed } : {}),
+                            });
+                          }}
+                        >
+                          {words}
+                        </SmallButton>
+                      ))}
+                    </span>
+                  )}
                 </span>
               </li>
             ))}
@@ -126,9 +144,7 @@ export function RoutePage() {
           stages={report?.stages ?? null}
           chosen={chosen}
           onChoose={setPicked}
-          onDone={(one, isDone) =>
-            isDone ? tick(screen, one, STAGES[one.kind].name) : notDone(screen, one.id)
-          }
+          onDone={(one, isDone) => (isDone ? tick(screen, one, nameOf(one)) : notDone(screen, one.id))}
           onChange={change}
         />
       </div>
@@ -183,7 +199,8 @@ function NoRoute() {
               className="w-full rounded border border-frame bg-sheet px-4 py-3 text-left hover:bg-room"
               onClick={() => {
                 open.end();
-                open.put({ route: firstRoute(open.store.getState().file, school) });
+                const { file, route } = open.store.getState();
+                open.put({ route: firstRoute(file, school, route) });
               }}
             >
               <span className="block font-semibold first-letter:uppercase">{school.name}</span>

@@ -22,6 +22,8 @@ import { From } from "../../parts/From.tsx";
 import { Choice, Group } from "../../parts/Group.tsx";
 import { whenInWords } from "../../parts/when.ts";
 import { useShop } from "../../shop/shop.ts";
+import { OwnOrder } from "./OwnOrder.tsx";
+import { StageChoices } from "./StageChoices.tsx";
 
 /** The stage in hand: what it is, its belts, the set-up's own reading, and what to beware of. */
 export function StageGroup({
@@ -36,11 +38,11 @@ export function StageGroup({
   /** What somebody else must know; nothing takes it away. */
   onNote: (words: string) => void;
 }) {
-  const { name, words, caution } = STAGES[stage.kind];
+  const { words, caution } = STAGES[stage.kind];
   const unit = useSettings((settings) => settings.unit);
   return (
     <>
-      <Group title={name}>
+      <Group title={stage.name}>
         <p className="text-xs text-faint">{words}</p>
         {stage.removed > 0.05 && (
           <p className="text-xs">
@@ -50,9 +52,10 @@ export function StageGroup({
             .
           </p>
         )}
-        {stage.belts && <Belts stage={stage} />}
+        {stage.belts && <Belts stage={stage} plan={plan} onPlan={onPlan} />}
       </Group>
-      {stage.isBevelled && stage.targets.some((reading) => reading.angle.right !== null) && (
+      <StageChoices plan={plan} onPlan={onPlan} />
+      {isHeld(stage) && (
         <SetupGroup stage={stage} setup={plan.setup} onSetup={(setup) => onPlan({ setup })} />
       )}
       <HeatGroup stage={stage} />
@@ -62,20 +65,40 @@ export function StageGroup({
   );
 }
 
-function Belts({ stage }: { stage: StageReport }) {
+/** Whether a stage holds a face at an angle. */
+const isHeld = ({ work }: StageReport) =>
+  [...work.angle.right, ...work.angle.left].some((angle) => angle !== null);
+
+function Belts({
+  stage,
+  plan,
+  onPlan,
+}: {
+  stage: StageReport;
+  plan: Stage;
+  onPlan: (change: Partial<Stage>) => void;
+}) {
   const { on, planned, skipped } = stage.belts!;
   const unit = useSettings((settings) => settings.unit);
-  if (!planned.ok) {
-    return (
-      <Alert>
-        Belts for the {on}: {inUnit(planned.why, unit)}
-      </Alert>
-    );
-  }
+  const isOwn = plan.belts !== undefined;
   return (
     <>
-      <BeltsTable sequence={planned.sequence} caption={`cheapest belts on hand, for the ${on}`} />
-      {skipped.length > 0 && (
+      {planned.ok ? (
+        <BeltsTable
+          sequence={planned.sequence}
+          caption={isOwn ? `your own order, for the ${on}` : `cheapest belts on hand, for the ${on}`}
+        />
+      ) : (
+        <Alert>
+          Belts for the {on}: {inUnit(planned.why, unit)}
+        </Alert>
+      )}
+      <OwnOrder
+        belts={plan.belts ?? (planned.ok ? planned.sequence.steps.map(({ belt }) => belt.id) : [])}
+        isOwn={isOwn}
+        onChange={(belts) => onPlan({ belts })}
+      />
+      {!isOwn && skipped.length > 0 && (
         <p className="text-[11px] text-faint">
           Left out:{" "}
           {skipped
@@ -118,8 +141,10 @@ function SetupGroup({
     );
   }
   const { setup } = named;
-  const angles = stage.targets.map((reading) => reading.angle.right ?? reading.angle.left);
-  const single = stage.angle.right ?? stage.angle.left;
+  const { work } = stage;
+  const side = work.angle.right.some((one) => one !== null) ? "right" : "left";
+  const angles = work.angle[side];
+  const single = work.single[side];
   const say = (angle: number | null) => {
     if (angle === null) return "–";
     const { value, unit: of } = readingFor(setup, angle);
@@ -130,11 +155,10 @@ function SetupGroup({
     const { value, unit: of } = readingFor(otherSide(setup), angle);
     return of === "°" ? `${value.toFixed(1)}°` : showLengthWithUnit(value, unit);
   };
-  const { datum } = readingFor(setup, angles.find((one) => one !== null) ?? 5);
+  const { datum, also } = readingFor(setup, single ?? angles.find((one) => one !== null) ?? 5);
   const tenth = stage.tenth;
-  const middle = stage.targets[1]!;
-  const line = middle.grindLine.right ?? middle.grindLine.left;
-  const at = middle.angle.right ?? middle.angle.left;
+  const line = work.line[side][1]!;
+  const at = work.angle[side][1]!;
   return (
     <Group title="Set-up">
       <Choice
@@ -155,6 +179,11 @@ function SetupGroup({
         )}
         {setup.kind === "arm" && <>, the other side {angles.map(other).join(" · ")}</>}
         <span className="block text-xs text-faint">{inUnit(datum, unit)}</span>
+        {also && single !== null && (
+          <span className="block text-xs text-faint">
+            or {also.value.toFixed(1)}° {also.datum}
+          </span>
+        )}
       </p>
       <Reads
         key={`${named.id} ${stage.kind}`}
@@ -166,11 +195,13 @@ function SetupGroup({
           <li key={line}>{inUnit(line, unit)}</li>
         ))}
       </ol>
-      <p className="text-xs">
-        Belt past the platen for a soft plunge: start with the stock's thickness, the same on both sides; the
-        radius is what it leaves.
-      </p>
-      {line !== null && at !== null && (
+      {work.on === "bevels" && (
+        <p className="text-xs">
+          Belt past the platen for a soft plunge: start with the stock's thickness, the same on both sides;
+          the radius is what it leaves.
+        </p>
+      )}
+      {work.on === "bevels" && line !== null && at !== null && (
         <p className="text-xs">
           Found again after each flat lost another {showLengthWithUnit(LOST, unit)}: the same reading puts the
           line at {showLength(lineAfterFlats(line, at, LOST), unit, unit === "mm" ? 1 : undefined)} instead of{" "}

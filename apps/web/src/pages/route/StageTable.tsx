@@ -15,10 +15,9 @@ import {
   verticalListSortingStrategy,
 } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
-import type { StageReport } from "@true-spine/core/route/report.ts";
+import type { StageReport, StageWork } from "@true-spine/core/route/report.ts";
 import type { Route, Stage } from "@true-spine/core/route/schema.ts";
-import { outOfOrder, STAGES } from "@true-spine/core/route/stages.ts";
-import type { StageTarget } from "@true-spine/core/route/targets.ts";
+import { nameOf, outOfOrder, STAGES } from "@true-spine/core/route/stages.ts";
 import { showLength } from "@true-spine/core/units/length.ts";
 import { GripVertical, X } from "lucide-react";
 import { useSettings } from "../../app/settings.ts";
@@ -133,12 +132,13 @@ function Row({
   onTakeOut: () => void;
 }) {
   const unit = useSettings((settings) => settings.unit);
-  const { name, words } = STAGES[stage.kind];
+  const { words } = STAGES[stage.kind];
+  const name = nameOf(stage);
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: stage.id });
   const say = (mm: number) => showLength(mm, unit);
-  const cell = (of: (reading: StageTarget) => number | null, isShown = true) =>
-    report && isShown ? <Three targets={report.targets} of={of} say={say} /> : "";
-  const isLined = report?.isBevelled ?? false;
+  const cell = (values: readonly (number | null)[] | undefined) =>
+    values?.some((value) => value !== null) ? <Three values={values} say={say} /> : "";
+  const work = report?.work;
   return (
     <>
       <tr
@@ -177,12 +177,10 @@ function Row({
             {name}
           </button>
         </th>
-        <td className="pr-2 text-right">{cell((reading) => reading.flats)}</td>
-        <td className="pr-2 text-right font-semibold">{cell((reading) => reading.edge, isLined)}</td>
-        <td className="pr-2 text-right">
-          {cell((reading) => reading.grindLine.right ?? reading.grindLine.left, isLined)}
-        </td>
-        <td className="pr-2 text-right">{isLined && report ? <Angle report={report} /> : ""}</td>
+        <td className="pr-2 text-right">{cell(report?.targets.map(({ flats }) => flats))}</td>
+        <td className="pr-2 text-right font-semibold">{cell(work?.stop)}</td>
+        <td className="pr-2 text-right">{cell(work?.line[sideOf(work)])}</td>
+        <td className="pr-2 text-right">{work ? <Angle work={work} /> : ""}</td>
         <td className="pr-1 text-right">{report && report.minutes > 0 ? Math.ceil(report.minutes) : ""}</td>
         <td>
           <button
@@ -210,28 +208,21 @@ function Row({
   );
 }
 
+/** The side whose figures are shown: the right, or the left where only that is ground. */
+const sideOf = (work: StageWork) => (work.angle.right.every((one) => one === null) ? "left" : "right");
+
 /** One number where it holds all along, else heel, middle and tip. */
-function Three({
-  targets,
-  of,
-  say,
-}: {
-  targets: readonly StageTarget[];
-  of: (reading: StageTarget) => number | null;
-  say: (mm: number) => string;
-}) {
-  const words = targets.map((target) => {
-    const value = of(target);
-    return value === null ? "–" : say(value);
-  });
+function Three({ values, say }: { values: readonly (number | null)[]; say: (mm: number) => string }) {
+  const words = values.map((value) => (value === null ? "–" : say(value)));
   if (new Set(words).size === 1) return <>{words[0]}</>;
   return <From words="At heel, middle and tip.">{words.join(" · ")}</From>;
 }
 
-function Angle({ report }: { report: StageReport }) {
-  const angle = report.angle.right ?? report.angle.left;
-  if (angle !== null) return <>{angle.toFixed(1)}°</>;
-  const known = report.targets.map((reading) => reading.angle.right ?? reading.angle.left);
+function Angle({ work }: { work: StageWork }) {
+  const side = sideOf(work);
+  const single = work.single[side];
+  if (single !== null) return <>{single.toFixed(1)}°</>;
+  const known = work.angle[side];
   if (known.every((one) => one === null)) return null;
   return (
     <From words="No single angle exists: at heel, middle and tip.">

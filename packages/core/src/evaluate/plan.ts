@@ -1,0 +1,118 @@
+import { type Static, Type } from "@sinclair/typebox";
+import { abrasiveName } from "../abrasive/schema.ts";
+import type { Blade } from "../blade/schema.ts";
+import { readingFor } from "../grind/setups.ts";
+import { reportOf, type StageReport } from "../route/report.ts";
+import { type Route, WORKED_ON } from "../route/schema.ts";
+import type { Shop } from "../shop/schema.ts";
+
+/** A whole route in plain figures, for scripts: lengths mm, angles degrees a side; three figures are heel, middle and tip. */
+const only = { additionalProperties: false } as const;
+const Figure = Type.Union([Type.Number(), Type.Null()]);
+const Three = Type.Array(Figure, { minItems: 3, maxItems: 3 });
+const Sides = Type.Object({ left: Three, right: Three }, only);
+
+const PlannedStageSchema = Type.Object(
+  {
+    id: Type.String(),
+    kind: Type.String(),
+    name: Type.String(),
+    /** What it works on; empty where it grinds nothing. */
+    on: Type.Array(Type.Union(WORKED_ON.map((on) => Type.Literal(on)))),
+    side: Type.Union([Type.Literal("left"), Type.Literal("right"), Type.Literal("both"), Type.Null()]),
+    /** Over the flats in the middle of the blade. */
+    flats: Type.Number(),
+    /** What to stop at; behind the edge when it is sharpened. */
+    edge: Three,
+    /** Top of the face that is worked, above the edge. */
+    line: Sides,
+    angle: Sides,
+    belts: Type.Array(Type.String()),
+    minutes: Type.Number(),
+    /** What the shop's set-up reads, where one angle holds all along. */
+    setting: Type.Union([
+      Type.Object({ setup: Type.String(), value: Type.Number(), unit: Type.String() }, only),
+      Type.Null(),
+    ]),
+  },
+  only,
+);
+
+const LayoutSchema = Type.Object(
+  {
+    setting: Type.Number(),
+    face: Type.Union([Type.Literal("left"), Type.Literal("right"), Type.Null()]),
+    places: Type.Array(
+      Type.Object(
+        {
+          place: Type.String(),
+          x: Type.Number(),
+          flats: Type.Number(),
+          gap: Type.Number(),
+          gauge: Type.Object({ left: Type.Number(), right: Type.Number() }, only),
+          single: Type.Number(),
+          drillApart: Type.Number(),
+          edge: Type.Number(),
+          outside: Type.Number(),
+          line: Type.Object({ left: Figure, right: Figure }, only),
+        },
+        only,
+      ),
+    ),
+  },
+  only,
+);
+
+export const PlanFiguresSchema = Type.Object(
+  {
+    stock: Type.Number(),
+    stages: Type.Array(PlannedStageSchema),
+    layout: Type.Union([LayoutSchema, Type.Null()]),
+  },
+  { ...only, $id: "true-spine/plan/1", title: "True Spine plan, version 1" },
+);
+export type PlanFigures = Static<typeof PlanFiguresSchema>;
+
+/** The plan of a checked blade by a route. */
+export function planFigures(blade: Blade, route: Route, shop: Shop): PlanFigures {
+  const { stages, layout } = reportOf(blade, route, shop, 0);
+  return {
+    stock: route.stock,
+    stages: stages.map((stage, i) => plannedStage(stage, route.stages[i]!.setup, shop)),
+    layout: layout && {
+      setting: layout.setting,
+      face: layout.face,
+      places: layout.places.map(({ line, ...place }) => ({
+        ...place,
+        line: { left: line.left?.now ?? null, right: line.right?.now ?? null },
+      })),
+    },
+  };
+}
+
+function plannedStage(
+  stage: StageReport,
+  setup: string | undefined,
+  shop: Shop,
+): PlanFigures["stages"][number] {
+  const { work, belts } = stage;
+  const isWorked = (side: "left" | "right") => work.angle[side].some((angle) => angle !== null);
+  const [left, right] = [isWorked("left"), isWorked("right")];
+  const single = work.single.right ?? work.single.left;
+  const named = shop.setups.find(({ id }) => id === setup) ?? shop.setups[0];
+  const reading = named && single !== null ? readingFor(named.setup, single) : null;
+  return {
+    id: stage.id,
+    kind: stage.kind,
+    name: stage.name,
+    on: work.on === "nothing" ? [] : [work.on],
+    side: left && right ? "both" : left ? "left" : right ? "right" : null,
+    flats: stage.targets[1]!.flats,
+    edge: [...work.stop],
+    line: { left: [...work.line.left], right: [...work.line.right] },
+    angle: { left: [...work.angle.left], right: [...work.angle.right] },
+    belts: belts?.planned.ok ? belts.planned.sequence.steps.map(({ belt }) => abrasiveName(belt)) : [],
+    minutes: stage.minutes,
+    setting: reading && named ? { setup: named.name, value: reading.value, unit: reading.unit } : null,
+  };
+}

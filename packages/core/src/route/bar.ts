@@ -1,0 +1,65 @@
+import type { Blade } from "../blade/schema.ts";
+import { type Shop, USUAL_SHOP } from "../shop/schema.ts";
+import { flatsToCome } from "./ladder.ts";
+import { type BarSurface, NO_ROUTE, type Route } from "./schema.ts";
+import { takingOf } from "./take.ts";
+
+/** Standard thicknesses of bar, mm. Source: common practice, eighths and sixteenths of an inch and whole millimetres. */
+export const BARS = [
+  1, 1.5, 2, 2.5, 3, 3.2, 3.5, 4, 4.5, 4.8, 5, 5.5, 6, 6.4, 7, 8, 9.5, 10, 12, 12.7, 16, 19, 25,
+] as const;
+
+/** What cleaning one flat of a bar takes by how it comes, mm. Starting values. */
+export const CLEAN_UP: Readonly<Record<BarSurface, number>> = { ground: 0, descaled: 0.1, rolled: 0.15 };
+
+/** The least that the flats of a bar which nobody has named yet need to come clean, mm in all. Starting value. */
+const LEAST_CLEAN_UP = 0.1;
+
+/** Steel that goes from a bar before the blade's own thickness is reached, mm in all. */
+export function lostToFlats(blade: Blade, route: Route, shop: Shop): number {
+  return 2 * flatsToCome(blade, route, shop) + (route.bar ? 2 * CLEAN_UP[route.bar.surface] : 0);
+}
+
+/**
+ * The finished thickness that a bar gives, mm: a ground one is the blade's already where its maker says so; of others the clean-up goes,
+ * and what a usual route takes off the flats after hardening.
+ */
+export function thicknessFrom(stock: number, surface: BarSurface): number {
+  if (surface === "ground") return stock;
+  const taking = takingOf(NO_ROUTE, USUAL_SHOP, USUAL_AREAS);
+  const later = (taking.true?.flats ?? 0) + (taking.hand?.flats ?? 0);
+  return Math.floor((stock - 2 * (CLEAN_UP[surface] + later)) * 100 + 1e-6) / 100;
+}
+
+/** Of a field knife, mm². */
+const USUAL_AREAS = { bevels: 4000, flats: 8000 };
+
+/** What a bar and a blade make of one another. Lengths mm. */
+export interface BarFit {
+  /** The bar that the blade asks for at the least. */
+  readonly needed: number;
+  /** The thinnest standard bar that is enough; the needed thickness itself beyond the thickest of them. */
+  readonly standard: number;
+  /** The thickest finished blade that the bar gives. */
+  readonly gives: number;
+}
+
+export function fitOf(blade: Blade, route: Route, shop: Shop): BarFit {
+  const lost = lostToFlats(blade, route, shop);
+  const needed = thickestOf(blade) + lost;
+  const clean = needed + (route.bar ? 0 : LEAST_CLEAN_UP);
+  return {
+    needed,
+    standard: BARS.find((bar) => bar >= clean - 1e-6) ?? clean,
+    gives: Math.max(0, route.stock - lost),
+  };
+}
+
+export function thickestOf(blade: Blade): number {
+  return Math.max(...blade.thickness.map(({ t }) => t));
+}
+
+/** The same blade no thicker than so much: what stands higher is ground down, the taper below it stays. */
+export function thinnedTo(blade: Blade, most: number): Blade {
+  return { ...blade, thickness: blade.thickness.map(({ x, t }) => ({ x, t: Math.min(t, most) })) };
+}
