@@ -2,9 +2,12 @@ import { randomUUID } from "node:crypto";
 import { NO_LIMITS } from "@true-spine/core/findings/limits.ts";
 import { NO_HANDLE } from "@true-spine/core/handle/schema.ts";
 import { NO_PHOTO } from "@true-spine/core/photo/schema.ts";
-import { NO_ROUTE } from "@true-spine/core/route/schema.ts";
-import { afterAll, beforeAll, describe, expect, test } from "vitest";
-import { fieldKnife, openApi } from "./api.ts";
+import { NO_ROUTE, type Route, type StageKind } from "@true-spine/core/route/schema.ts";
+import { afterAll, beforeAll, describe, expect, inject, test } from "vitest";
+import { openDatabase } from "../src/database.ts";
+import { Judging } from "../src/judging/judging.ts";
+import { documents } from "../src/schema/blades.ts";
+import { apiOn, fieldKnife, openApi } from "./api.ts";
 
 let api: Awaited<ReturnType<typeof openApi>>;
 beforeAll(async () => {
@@ -58,12 +61,33 @@ describe("a blade's other documents", () => {
     const stages = [{ kind: "rough" }, { kind: "rough" }];
     const twice = await put(id, "route", 0, { ...NO_ROUTE, stages });
     expect(twice.status).toBe(422);
-    expect(JSON.stringify(twice.body)).toContain("stands in the route already");
+    expect(JSON.stringify(twice.body)).toContain("another stage's name already");
     expect((await api.send("GET", `/blades/${id}/documents/photo`)).body.revision).toBe(1);
     expect((await api.send("GET", `/blades/${id}/documents/route`)).body).toEqual({
       revision: 0,
       file: null,
     });
+  });
+
+  test("a route kept before stages had names of their own is read with them, and what was taken off it too", async () => {
+    const name = `test_${randomUUID().replaceAll("-", "")}`;
+    const { db, close } = await openDatabase(inject("databaseUrl"), name);
+    const judging = new Judging();
+    const { send } = apiOn(db, judging);
+    const id = randomUUID();
+    await send("POST", "/blades", { id, file: fieldKnife() });
+    const old = (...kinds: StageKind[]) =>
+      ({ ...NO_ROUTE, stages: kinds.map((kind) => ({ kind })) }) as unknown as Route;
+    for (const [i, file] of [old("stock", "rough"), old("stock")].entries())
+      await db
+        .insert(documents)
+        .values({ bladeId: id, kind: "route", number: i + 1, file, saveKey: randomUUID() });
+    const { body } = await send("GET", `/blades/${id}/documents/route`);
+    expect(body.file.stages).toEqual([{ id: "stock", kind: "stock" }]);
+    const removed = await send("GET", `/blades/${id}/removed-stages`);
+    expect(JSON.stringify(removed.body)).toContain('"id":"rough"');
+    await judging.close();
+    await close();
   });
 
   test("a save of the blade itself goes on being judged by them", async () => {

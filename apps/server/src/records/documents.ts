@@ -1,7 +1,13 @@
 import { isDeepStrictEqual } from "node:util";
 import type { Beside } from "@true-spine/core/findings/judge.ts";
 import type { DocumentState, StandingDocument } from "@true-spine/core/registry/contract.ts";
-import { DOCUMENT_KINDS, type DocumentKind, type Documents } from "@true-spine/core/registry/documents.ts";
+import {
+  asRead,
+  DOCUMENT_KINDS,
+  type DocumentKind,
+  type Documents,
+} from "@true-spine/core/registry/documents.ts";
+import { withStageId } from "@true-spine/core/route/parse.ts";
 import { type RemovedStage, removedStages } from "@true-spine/core/route/removed.ts";
 import type { Stage } from "@true-spine/core/route/schema.ts";
 import { and, desc, eq, gt, lte, or, sql } from "drizzle-orm";
@@ -39,7 +45,8 @@ export async function standing<K extends DocumentKind>(
     .where(and(eq(documents.bladeId, id), eq(documents.kind, kind)))
     .orderBy(desc(documents.number))
     .limit(1);
-  return row ? { revision: row.revision, file: row.file as Documents[K] } : { revision: 0, file: null };
+  if (!row) return { revision: 0, file: null };
+  return { revision: row.revision, file: asRead(kind, row.file as Documents[K]) };
 }
 
 /**
@@ -145,7 +152,7 @@ export async function listRemovedStages(db: Database, id: string): Promise<Remov
       ),
     )
     .orderBy(documents.number);
-  return removedStages(states);
+  return removedStages(states.map(({ at, stages }) => ({ at, stages: stages.map(withStageId) })));
 }
 
 /** Gives a copied blade copies of its documents. */

@@ -15,7 +15,7 @@ import {
   PhotoPlaceSchema,
   PhotoSchema,
 } from "../photo/schema.ts";
-import { parseRoute } from "../route/parse.ts";
+import { parseRoute, withStageIds } from "../route/parse.ts";
 import { NO_ROUTE, type Route, RouteSchema } from "../route/schema.ts";
 import { ShopSchema } from "../shop/schema.ts";
 
@@ -85,6 +85,11 @@ const PARSERS: { [K in DocumentKind]: (value: unknown) => Parsed<K> } = {
     return parsed.ok ? { ok: true, document: parsed.check } : parsed;
   },
 };
+
+/** A document as it was kept, read as one is now: what older ones leave unsaid is put in. */
+export function asRead<K extends DocumentKind>(kind: K, file: Documents[K]): Documents[K] {
+  return kind === "route" ? (withStageIds(file as Documents["route"]) as Documents[K]) : file;
+}
 
 /** A sound document of a kind, or every fault found with its path. Never throws. */
 export function parseDocument<K extends DocumentKind>(kind: K, value: unknown): Parsed<K> {

@@ -11,13 +11,7 @@ export function parseRoute(
 ): { ok: true; route: Route } | { ok: false; faults: readonly Fault[] } {
   const faults = faultsOf(validate, value);
   if (faults.length > 0) return { ok: false, faults };
-  const route = named(value as Route);
-  const kinds = route.stages.map((stage) => stage.kind);
-  const twice = kinds.flatMap((kind, i) =>
-    kinds.indexOf(kind) < i
-      ? [{ path: pathOf("stages", i, "kind"), message: `“${kind}” stands in the route already` }]
-      : [],
-  );
+  const route = withStageIds(value as Route);
   const ids = route.stages.map((stage) => stage.id);
   const sameName = ids.flatMap((id, i) =>
     ids.indexOf(id) < i
@@ -28,13 +22,19 @@ export function parseRoute(
     route.finish.bevels > route.coarse
       ? [{ path: pathOf("finish", "bevels"), message: `must be no coarser than coarse, ${route.coarse}` }]
       : [];
-  const all = [...twice, ...sameName, ...fine];
+  const all = [...sameName, ...fine];
   return all.length > 0 ? { ok: false, faults: all } : { ok: true, route };
 }
 
+/** A route as it stands, with its stages under names of their own. */
+type Unnamed = Omit<Route, "stages"> & { stages: (Omit<Stage, "id"> & { id?: string })[] };
+
 /** Stages of a file from before they had names of their own are named by their kind. */
-function named(route: Omit<Route, "stages"> & { stages: (Omit<Stage, "id"> & { id?: string })[] }): Route {
+export function withStageIds(route: Unnamed): Route {
   const isNamed = route.stages.every(({ id }) => id !== undefined);
-  if (isNamed) return route as Route;
-  return { ...route, stages: route.stages.map((stage) => ({ ...stage, id: stage.id ?? stage.kind })) };
+  return isNamed ? (route as Route) : { ...route, stages: route.stages.map(withStageId) };
+}
+
+export function withStageId(stage: Omit<Stage, "id"> & { id?: string }): Stage {
+  return { ...stage, id: stage.id ?? stage.kind };
 }
