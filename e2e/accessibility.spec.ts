@@ -95,7 +95,7 @@ test("no violation on any page, their findings and their dialogs, in a light sho
   await expect(page.getByRole("table").first()).toBeVisible();
   await look("stores");
   await page.goto(`/card/${id}`);
-  await expect(page.getByText("1 of 14")).toBeVisible();
+  await expect(page.getByText("1 of 15")).toBeVisible();
   await look("card");
   await page.getByRole("button", { name: "Enter a reading" }).click();
   await look("a reading on the card");

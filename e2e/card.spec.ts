@@ -31,10 +31,10 @@ test("the card by touch with the network cut and restored: nothing lost, told wh
   const id = await routed(page, "At the belt");
   await page.getByRole("link", { name: "To the grinder card" }).tap();
   await expect(page.getByText("works offline")).toBeVisible();
-  await expect(page.getByText("1 of 14")).toBeVisible();
+  await expect(page.getByText("1 of 15")).toBeVisible();
   for (let i = 0; i < 5; i++) await tap(page, "Done");
   await expect(page.getByText("Rough bevels")).toBeVisible();
-  await expect(page.getByText("6 of 14")).toBeVisible();
+  await expect(page.getByText("6 of 15")).toBeVisible();
   await expect(page.getByText("saved", { exact: true })).toBeVisible();
 
   // The network goes. A pass, a reading past the line, and on.
@@ -48,14 +48,14 @@ test("the card by touch with the network cut and restored: nothing lost, told wh
     page.getByText(/Last reading, middle: 0\.95\. Past the line: what follows is planned anew\. Still/),
   ).toBeVisible();
   await tap(page, "Done");
-  await expect(page.getByText("7 of 14")).toBeVisible();
+  await expect(page.getByText("7 of 15")).toBeVisible();
   await expect(page.getByText("server away: kept here, trying again")).toBeVisible();
   expect(await doneOf(page, id)).not.toContain("rough");
   expect((await (await page.request.get(`/api/blades/${id}/readings`)).json()).taken).toEqual([]);
 
   // The tablet is dropped: the page is opened again, still without a network, and what was done stands.
   await page.reload();
-  await expect(page.getByText("7 of 14")).toBeVisible();
+  await expect(page.getByText("7 of 15")).toBeVisible();
   await tap(page, "Back");
   await expect(page.getByText(/Last reading, middle: 0\.95\./)).toBeVisible();
 
@@ -74,7 +74,7 @@ test("the card by touch with the network cut and restored: nothing lost, told wh
 
   // With a network again a reload shows the same.
   await page.reload();
-  await expect(page.getByText("7 of 14")).toBeVisible();
+  await expect(page.getByText("7 of 15")).toBeVisible();
 });
 
 test("named keys alone go on and back, every tick is undone; targets are large; no single angle where there is none", async ({
@@ -82,8 +82,8 @@ test("named keys alone go on and back, every tick is undone; targets are large; 
 }) => {
   const id = await routed(page, "By foot switch");
   await page.goto(`/card/${id}`);
-  await expect(page.getByText("1 of 14")).toBeVisible();
-  const at = (stage: number) => expect(page.getByText(`${stage} of 14`)).toBeVisible();
+  await expect(page.getByText("1 of 15")).toBeVisible();
+  const at = (stage: number) => expect(page.getByText(`${stage} of 15`)).toBeVisible();
   const done = async () => (await doneOf(page, id)).length;
   for (const key of ["b", "CapsLock", "F2", "Tab", "AudioVolumeUp", "Shift", "5", "Delete"]) {
     await page.keyboard.press(key);

@@ -160,7 +160,7 @@ test("what was deleted is taken back from its list: a blade, a run, a stage", as
   await back.click();
   await expect(back).toHaveCount(0);
   const names = await stages.getByRole("rowheader").allInnerTexts();
-  expect(names.indexOf("Hand finish")).toBe(names.indexOf("Handle") - 1);
+  expect(names.indexOf("Hand finish")).toBe(names.indexOf("False edge") - 1);
 
   await page.goto("/runs");
   await page.getByRole("button", { name: "New run" }).click();

@@ -148,7 +148,8 @@ function plungeMarks(finished: Steel): LayoutSheet["plunges"] {
 
 /** How far from each scribed line the rough belt stops, in words: outside it, or past it. */
 export function stopInWords(outside: number, unit: LengthUnit): string {
+  const say = (mm: number) => showLengthWithUnit(mm, unit, unit === "mm" ? 3 : undefined);
   return outside >= 0
-    ? `Stop ${showLengthWithUnit(outside, unit)} outside each scribed line.`
-    : `Go ${showLengthWithUnit(-outside, unit)} past each scribed line.`;
+    ? `Stop ${say(outside)} outside each scribed line.`
+    : `Go ${say(-outside)} past each scribed line.`;
 }

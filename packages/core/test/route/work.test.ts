@@ -144,8 +144,8 @@ describe("the edge to leave", () => {
   });
 
   test("where the belt stops is never told by a sign alone", () => {
-    expect(stopInWords(0.395, "mm")).toBe("Stop 0.40 mm outside each scribed line.");
-    expect(stopInWords(-0.1, "mm")).toBe("Go 0.10 mm past each scribed line.");
+    expect(stopInWords(0.395, "mm")).toBe("Stop 0.395 mm outside each scribed line.");
+    expect(stopInWords(-0.1, "mm")).toBe("Go 0.100 mm past each scribed line.");
   });
 });
 

@@ -36,7 +36,8 @@ export function LayoutGroup({ layout }: { layout: LayoutSheet }) {
     ],
     [
       "stop at the lines",
-      ({ outside }) => `${say(Math.abs(outside))} ${outside < 0 ? "past" : "outside"}`,
+      ({ outside }) =>
+        `${showLength(Math.abs(outside), unit, unit === "mm" ? 3 : undefined)} ${outside < 0 ? "past" : "outside"}`,
       "half of the edge to leave, less the gap",
     ],
     ["one line at", ({ single }) => say(single), "half the thickness: right only where it was set"],

@@ -1,0 +1,127 @@
+import { expect, type Page, test } from "@playwright/test";
+import { saved } from "./blade.ts";
+import { tabTo } from "./keys.ts";
+
+/** Makers' jobs from an empty page to the belts, by keys; figures are read from the screen and held to the trade's own sums. */
+async function type(page: Page, name: string | RegExp, text: string): Promise<void> {
+  await tabTo(page, name);
+  await page.keyboard.press("ControlOrMeta+a");
+  await page.keyboard.type(text);
+  await page.keyboard.press("Tab");
+}
+
+async function press(page: Page, name: string | RegExp, key = "Enter"): Promise<void> {
+  await tabTo(page, name);
+  await page.keyboard.press(key);
+}
+
+/** A new blade for a purpose so many steps from a field knife, on a bar that is ground and not tapered. */
+async function begin(page: Page, name: string, purpose: RegExp, bar: string): Promise<void> {
+  await page.goto("/");
+  await press(page, "New blade");
+  await expect(page.getByRole("heading", { name: "Start a blade" })).toBeVisible();
+  await tabTo(page, "field knife");
+  for (let i = 0; i < 12; i++) {
+    if (await page.getByRole("radio", { name: purpose }).isChecked()) break;
+    await page.keyboard.press("ArrowRight");
+  }
+  await type(page, "Bar, thick", bar);
+  await press(page, /^no taper/, "Space");
+  await type(page, "Name", name);
+  await expect(page.getByRole("button", { name: "Start with this blade" })).toBeEnabled();
+  await page.keyboard.press("Shift+Tab");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name })).toBeVisible();
+}
+
+/** To the route by a way of working; every figure of it is on the screen. */
+async function routeBy(page: Page, school: RegExp): Promise<void> {
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  await page.keyboard.press("Alt+3");
+  await expect(page.getByRole("button", { name: school })).toBeVisible();
+  await press(page, school);
+  await expect(row(page, "Sharpen")).toContainText("°");
+}
+
+const row = (page: Page, stage: string) =>
+  page.getByRole("table", { name: "Stages" }).getByRole("row").filter({ hasText: stage });
+const layout = (page: Page) => page.getByRole("region", { name: "Layout sheet" });
+const belts = (page: Page, stage: string) => page.getByRole("region", { name: stage }).getByRole("table");
+
+async function grindAt(page: Page, degrees: string): Promise<void> {
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  await page.keyboard.press("Alt+2");
+  await expect(page.getByLabel("Angle a side").first()).toBeVisible();
+  await type(page, "Angle a side", degrees);
+  await saved(page);
+}
+
+test("a zero bevel of 14.1° on a bar of 3.175, with P60 gone: what is left for the oven, where the line goes, which belts", async ({
+  page,
+}) => {
+  await begin(page, "Zero job", /^carving knife$/, "3.175");
+  await grindAt(page, "14.1");
+  await page.goto("/stores");
+  await expect(page.getByLabel(/^On hand of ceramic P60/)).toBeVisible();
+  await type(page, /^On hand of ceramic P60/, "0");
+  await expect(page.getByText("saved", { exact: true })).toBeVisible();
+  await page.goBack();
+  await expect(page.getByRole("heading", { name: "Zero job" })).toBeVisible();
+  await routeBy(page, /^nearly to the apex/i);
+  await type(page, "Edge to leave for the oven", "1.27");
+  // 3.175 at 14.1°: 3.792 high with 1.27 left, 6.320 at nothing: 2.528 to climb.
+  await expect(row(page, "Rough bevels")).toContainText("1.27");
+  await expect(row(page, "Rough bevels")).toContainText("3.79");
+  await expect(row(page, "Rough bevels")).toContainText("14.1°");
+  await expect(row(page, "Sharpen")).toContainText("14.1°");
+  await expect(layout(page).getByRole("row", { name: /^it climbs by/ })).toContainText("2.53");
+  // Half of 3.175: the bar is what it is.
+  await expect(layout(page).getByRole("row", { name: /^one line at/ })).toContainText("1.59");
+  await press(page, "Rough bevels");
+  await expect(belts(page, "Rough bevels")).toContainText("ceramic P80");
+  await expect(belts(page, "Rough bevels")).not.toContainText("P60");
+
+  // Put back, as other tests have it.
+  const { revision, file } = await (await page.request.get("/api/shop")).json();
+  const abrasives = file.abrasives.map((one: { grade: string }) =>
+    one.grade === "P60" ? { ...one, onHand: 10 } : one,
+  );
+  await page.request.put("/api/shop", {
+    data: { base: revision, saveKey: crypto.randomUUID(), file: { ...file, abrasives } },
+  });
+});
+
+test("4.48 stock scribed at 2.00 with 1.27 left: 0.395 outside lines 0.48 apart", async ({ page }) => {
+  await begin(page, "Scribed job", /^carving knife$/, "4.48");
+  await grindAt(page, "11.858");
+  await routeBy(page, /^most of it soft/i);
+  await type(page, "Gap of the centre lines", "0.48");
+  await type(page, "Edge to leave for the oven", "1.27");
+  await expect(layout(page)).toContainText("Height gauge at 2.00 mm, from both faces.");
+  await expect(layout(page).getByRole("row", { name: /^stop at the lines/ })).toContainText("0.395 outside");
+  // Stopped at 1.27 on 4.48 at 11.858°: (4.48 − 1.27)/2 ÷ tan 11.858° = 7.644.
+  await expect(row(page, "Rough bevels")).toContainText("7.64");
+  // An edge of nothing is sharpened at its bevel's own angle; nothing is held at an angle in the fire.
+  await expect(row(page, "Sharpen")).toContainText("11.9°");
+  await expect(row(page, "Harden and temper")).not.toContainText("°");
+});
+
+test("a guarded knife: 1.75 left for the oven, the false edge after the hand finish, the edge held at its own angle", async ({
+  page,
+}) => {
+  await begin(page, "Guarded job", /^long knife with a guard$/, "4.8");
+  await press(page, "Add one");
+  await saved(page);
+  await routeBy(page, /^most of it soft/i);
+  await type(page, "Edge to leave for the oven", "1.75");
+  await expect(row(page, "Rough bevels")).toContainText("1.75");
+  const names = await page.getByRole("table", { name: "Stages" }).getByRole("rowheader").allInnerTexts();
+  expect(names.slice(-5)).toEqual(["Hand finish", "False edge", "Etch and mark", "Handle", "Sharpen"]);
+  // 17 to 22 a side: the middle; the primary's own is flatter.
+  await expect(row(page, "Sharpen")).toContainText("20.0°");
+  // 0.44 behind it at 20°: 0.60 high.
+  await expect(row(page, "Sharpen")).toContainText("0.60");
+  await press(page, "Sharpen");
+  await expect(page.getByRole("region", { name: "Set-up" })).toContainText("Set it to 70.0°");
+  await expect(page.getByRole("region", { name: "Set-up" })).toContainText("or 20.0° from square");
+});
