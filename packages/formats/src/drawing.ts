@@ -31,6 +31,8 @@ export const LAYERS = [
   "SHOULDER_LEFT",
   "PLUNGE_RIGHT",
   "PLUNGE_LEFT",
+  "FALSE_EDGE_RIGHT",
+  "FALSE_EDGE_LEFT",
   "DATUM",
 ] as const;
 export type LayerName = (typeof LAYERS)[number];
@@ -68,6 +70,7 @@ export function drawingOf(blade: Blade): Drawing {
     layer(`GRIND_${suffix}`, lines.grindLine[side].map(polyline)),
     layer(`SHOULDER_${suffix}`, lines.shoulder[side].map(polyline)),
     layer(`PLUNGE_${suffix}`, lines.plunge[side] ? [polyline(lines.plunge[side])] : []),
+    layer(`FALSE_EDGE_${suffix}`, lines.falseEdge[side] ? [polyline(lines.falseEdge[side])] : []),
   ];
   const holes = (blade.holes ?? []).map(({ x, y, d }): Circle => ({ at: [x, y], diameter: d }));
   const datum: Path = { start: [left, 0], pieces: [{ to: [right, 0] }], isClosed: false };

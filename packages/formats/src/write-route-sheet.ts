@@ -3,6 +3,7 @@ import { otherSide, readingFor, zeroProcedure } from "@true-spine/core/grind/set
 import { stopInWords } from "@true-spine/core/route/layout.ts";
 import type { RouteReport, StageReport } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
+import { setupFor } from "@true-spine/core/route/setup-for.ts";
 import { STAGES } from "@true-spine/core/route/stages.ts";
 import type { NamedSetup, Shop } from "@true-spine/core/shop/schema.ts";
 import { type LengthUnit, showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
@@ -46,7 +47,7 @@ export async function writeRouteSheet(
   if (report.layout) layoutOn(text, report.layout, options.unit);
   for (const [i, stage] of report.stages.entries()) {
     const isHeld = [...stage.work.angle.right, ...stage.work.angle.left].some((angle) => angle !== null);
-    const named = shop.setups.find(({ id }) => id === route.stages[i]?.setup) ?? shop.setups[0];
+    const named = setupFor(route.stages, i, shop);
     if (isHeld && named) setupOn(text, stage, named, options.unit);
   }
   text.gap();

@@ -46,6 +46,8 @@ const LINE: Readonly<Partial<Record<LayerName, { width: number; dash?: number[] 
   SHOULDER_LEFT: { width: 0.12, dash: [1.5, 1] },
   PLUNGE_RIGHT: { width: 0.25 },
   PLUNGE_LEFT: { width: 0.25 },
+  FALSE_EDGE_RIGHT: { width: 0.2, dash: [3, 1] },
+  FALSE_EDGE_LEFT: { width: 0.2, dash: [3, 1] },
   DATUM: { width: 0.1, dash: [6, 1.5, 1, 1.5] },
 };
 

@@ -24,7 +24,12 @@ interface BoxProps {
 }
 
 /** A box for a length. It takes what a maker says, shows the other unit on hover, and keeps what was typed. */
-export function LengthBox(props: BoxProps) {
+export function LengthBox({
+  named,
+  ...props
+}: BoxProps & {
+  /** A length by another name, mm; null where it is none. */ named?: (text: string) => number | null;
+}) {
   const unit = useSettings((settings) => settings.unit);
   const other = (mm: number) => otherUnits(mm, unit);
   return (
@@ -33,6 +38,8 @@ export function LengthBox(props: BoxProps) {
       shown={showForTyping(props.value, unit)}
       hint={other(props.value)}
       read={(text) => {
+        const other = named?.(text) ?? null;
+        if (other !== null) return { ok: true, value: other };
         const read = parseLength(text, unit);
         return read.ok ? { ok: true, value: read.mm } : read;
       }}

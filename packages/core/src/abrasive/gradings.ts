@@ -69,8 +69,15 @@ const CAMI: Scale = {
 const JIS: Scale = {
   key: "JIS",
   name: "stones, JIS",
-  source: "from memory of JIS R 6001",
+  source: "from memory of JIS R 6001; coarser than 240 about, by its macro grits",
   grades: [
+    ["#24", 710],
+    ["#36", 500],
+    ["#60", 250],
+    ["#80", 180],
+    ["#120", 105],
+    ["#150", 75],
+    ["#220", 63],
     ["#240", 57],
     ["#320", 40],
     ["#400", 30],

@@ -1,5 +1,5 @@
 import { cutAlong } from "./cut.ts";
-import { type Field, isPrimary, thicknessAt } from "./field.ts";
+import { FALSE_EDGE, type Field, isPrimary, thicknessAt } from "./field.ts";
 import { isInside, spansAt } from "./outline.ts";
 import type { Side } from "./schema.ts";
 import type { PlungeCut } from "./side.ts";
@@ -17,6 +17,8 @@ export interface DrawnLines {
   /** Where the edge bevel ends. */
   readonly shoulder: PerSide<readonly Line[]>;
   readonly plunge: PerSide<Line | null>;
+  /** Where the false edge comes out of the flat or the bevel below it. */
+  readonly falseEdge: PerSide<Line | null>;
 }
 
 export const DRAWN_PLACES = 36;
@@ -49,6 +51,7 @@ export function drawnLines(
       runs(stations, (station) => (inRunIn(station, side) ? null : station[side].edgeBevel)),
     ),
     plunge: both((side) => plungeLine(field, side, stations)),
+    falseEdge: both((side) => falseEdgeLine(field, side)),
   };
 }
 
@@ -92,6 +95,26 @@ function plungeLine(field: Field, side: Side, stations: readonly Station[]): Lin
     const { breaks, ...surfaces } = cutAlong(field, x, y, 1, 0, -0.01, run);
     const first = surfaces[side].findIndex(isPrimary);
     if (first >= 0 && isInside(field.ring, x + breaks[first]!, y)) line.push([x + breaks[first]!, y]);
+  }
+  return line.length > 1 ? line : null;
+}
+
+const FALSE_EDGE_PLACES = 24;
+
+/** Read down from the spine; null where there is none, or where it is not ground yet. */
+function falseEdgeLine(field: Field, side: Side): Line | null {
+  const { falseEdge } = field.blade;
+  if (!falseEdge) return null;
+  const line: [number, number][] = [];
+  for (let i = 0; i <= FALSE_EDGE_PLACES; i++) {
+    // A hair within both ends, so that each belongs to it.
+    const share = Math.min(0.9999, Math.max(0.0001, i / FALSE_EDGE_PLACES));
+    const x = falseEdge.from + (falseEdge.to - falseEdge.from) * share;
+    const span = spansAt(field.ring, x).at(-1);
+    if (!span) continue;
+    const { breaks, ...surfaces } = cutAlong(field, x, span[1], 0, -1, 0, span[1] - span[0]);
+    const end = surfaces[side].findIndex((surface) => surface !== FALSE_EDGE);
+    if (end > 0) line.push([x, span[1] - breaks[end]!]);
   }
   return line.length > 1 ? line : null;
 }

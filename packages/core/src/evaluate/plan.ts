@@ -4,7 +4,8 @@ import type { Blade } from "../blade/schema.ts";
 import { readingFor } from "../grind/setups.ts";
 import { reportOf, type StageReport } from "../route/report.ts";
 import { type Route, WORKED_ON } from "../route/schema.ts";
-import type { Shop } from "../shop/schema.ts";
+import { setupFor } from "../route/setup-for.ts";
+import type { NamedSetup, Shop } from "../shop/schema.ts";
 
 /** A whole route in plain figures, for scripts: lengths mm, angles degrees a side; three figures are heel, middle and tip. */
 const only = { additionalProperties: false } as const;
@@ -78,7 +79,7 @@ export function planFigures(blade: Blade, route: Route, shop: Shop): PlanFigures
   const { stages, layout } = reportOf(blade, route, shop, 0);
   return {
     stock: route.stock,
-    stages: stages.map((stage, i) => plannedStage(stage, route.stages[i]!.setup, shop)),
+    stages: stages.map((stage, i) => plannedStage(stage, setupFor(route.stages, i, shop))),
     layout: layout && {
       setting: layout.setting,
       face: layout.face,
@@ -90,16 +91,11 @@ export function planFigures(blade: Blade, route: Route, shop: Shop): PlanFigures
   };
 }
 
-function plannedStage(
-  stage: StageReport,
-  setup: string | undefined,
-  shop: Shop,
-): PlanFigures["stages"][number] {
+function plannedStage(stage: StageReport, named: NamedSetup | undefined): PlanFigures["stages"][number] {
   const { work, belts } = stage;
   const isWorked = (side: "left" | "right") => work.angle[side].some((angle) => angle !== null);
   const [left, right] = [isWorked("left"), isWorked("right")];
   const single = work.single.right ?? work.single.left;
-  const named = shop.setups.find(({ id }) => id === setup) ?? shop.setups[0];
   const reading = named && single !== null ? readingFor(named.setup, single) : null;
   return {
     id: stage.id,

@@ -53,6 +53,12 @@ const COINS: readonly StandIn[] = [
   { name: "a quarter dollar", thickness: 1.75 },
 ];
 
+/** What a maker means by a coin, mm: "dime", "a quarter"; null for anything else. */
+export function standInNamed(text: string): number | null {
+  const said = text.trim().toLowerCase().replace(/^an? /, "");
+  return COINS.find(({ name }) => name.replace("a ", "").split(" ")[0] === said)?.thickness ?? null;
+}
+
 /** The nearest drill (every tenth of a millimetre), feelers (every twentieth), and a coin where one is near. */
 export function standInsFor(thickness: number): StandIn[] {
   const drill = Math.max(0.3, Math.round(thickness * 10) / 10);

@@ -51,7 +51,8 @@ export const STAGES: Readonly<Record<StageKind, StageFacts>> = {
       soft("Holes are drilled and notches filed"),
       { kind: "handle", why: "The pins go through the holes." },
     ],
-    caution: "Clamp the blade: a drill snatches. No gloves at the drill.",
+    caution:
+      "Clamp the blade, with a stop pin: a drill snatches. No gloves at the drill. A drill that does not cut: stop, it work-hardens the hole; is it annealed? Punch lightly.",
   },
   flats: {
     name: "Flats",
@@ -128,7 +129,8 @@ export const STAGES: Readonly<Record<StageKind, StageFacts>> = {
     on: "handle",
     words: "Scale fronts finished, faces dry and scratched, glue, pins.",
     notAfter: [{ kind: "sharpen", why: "The edge stays blunt or taped while the handle is worked." }],
-    caution: "Wood, horn and resin dust: respirator. Epoxy and solvent vapours: ventilate.",
+    caution:
+      "The edge is thin and cuts: tape it. Wood, horn and resin dust: respirator. Epoxy and solvent vapours: ventilate. A hot tang is pushed home with a stick, not with fingers.",
   },
   spine: {
     name: "Spine edge",
@@ -155,7 +157,8 @@ export const STAGES: Readonly<Record<StageKind, StageFacts>> = {
       { kind: "handle", why: "Acid creeps under the scales, and the mark is made on a bare blade." },
       { kind: "sharpen", why: "The acid dulls a finished edge." },
     ],
-    caution: "Ferric chloride: gloves, goggles, ventilation; neutralize, dispose of it by local rules.",
+    caution:
+      "Ferric chloride: gloves, goggles, ventilation; neutralize, dispose of it by local rules. Blasting or tumbling instead: its dust sealed in, no sparks near it.",
   },
   sharpen: {
     name: "Sharpen",

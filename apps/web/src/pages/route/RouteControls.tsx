@@ -1,6 +1,7 @@
 import { micronsOf, nearestGrade, scaleOf } from "@true-spine/core/abrasive/gradings.ts";
 import { edgeLeft, leavingEdge } from "@true-spine/core/route/edge-to-leave.ts";
 import { firstRoute } from "@true-spine/core/route/first.ts";
+import { standInNamed } from "@true-spine/core/route/past.ts";
 import { type BarSurface, type Route, STAGE_KINDS, type StageKind } from "@true-spine/core/route/schema.ts";
 import { SCHOOLS, STAGES, withStage } from "@true-spine/core/route/stages.ts";
 import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
@@ -94,6 +95,7 @@ export function RouteControls() {
       {left !== null && (
         <LengthBox
           label="Edge to leave for the oven"
+          named={standInNamed}
           value={Math.round(left * 1000) / 1000}
           onVisit={visit}
           onCommit={leave}

@@ -9,11 +9,14 @@ import {
 } from "@true-spine/core/grind/setups.ts";
 import type { StageReport } from "@true-spine/core/route/report.ts";
 import type { Stage } from "@true-spine/core/route/schema.ts";
+import { setupFor } from "@true-spine/core/route/setup-for.ts";
 import { STAGES } from "@true-spine/core/route/stages.ts";
+import type { NamedSetup } from "@true-spine/core/shop/schema.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { useId, useState } from "react";
 import { useSettings } from "../../app/settings.ts";
+import { useDocument } from "../../blade/screen.ts";
 import { Alert } from "../../parts/Alert.tsx";
 import { BeltsTable } from "../../parts/BeltsTable.tsx";
 import { NumberBox } from "../../parts/Box.tsx";
@@ -39,6 +42,13 @@ export function StageGroup({
   onNote: (words: string) => void;
 }) {
   const { words, caution } = STAGES[stage.kind];
+  const { shop } = useShop();
+  const { stages } = useDocument("route");
+  const heldBy = setupFor(
+    stages,
+    stages.findIndex(({ id }) => id === plan.id),
+    shop,
+  );
   const unit = useSettings((settings) => settings.unit);
   return (
     <>
@@ -55,9 +65,7 @@ export function StageGroup({
         {stage.belts && <Belts stage={stage} plan={plan} onPlan={onPlan} />}
       </Group>
       <StageChoices plan={plan} onPlan={onPlan} />
-      {isHeld(stage) && (
-        <SetupGroup stage={stage} setup={plan.setup} onSetup={(setup) => onPlan({ setup })} />
-      )}
+      {isHeld(stage) && <SetupGroup stage={stage} named={heldBy} onSetup={(setup) => onPlan({ setup })} />}
       <HeatGroup stage={stage} />
       <NoteGroup plan={plan} onPlan={onPlan} onNote={onNote} />
       <Caution>{`${caution} Training and the maker of your machine come first.`}</Caution>
@@ -121,16 +129,15 @@ const LOST = 0.1;
 /** The shop's set-up for this stage: what it reads itself, how it is brought back, what a tenth of a degree is worth. */
 function SetupGroup({
   stage,
-  setup: id,
+  named,
   onSetup,
 }: {
   stage: StageReport;
-  setup: string | undefined;
+  named: NamedSetup | undefined;
   onSetup: (id: string) => void;
 }) {
   const unit = useSettings((settings) => settings.unit);
   const { shop } = useShop();
-  const named = shop.setups.find((one) => one.id === id) ?? shop.setups[0];
   if (!named) {
     return (
       <Group title="Set-up">
