@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { compileField, thicknessAt } from "../../src/blade/field.ts";
+import { drawnLines } from "../../src/blade/lines.ts";
 import { massOf, removedBetween, solidBetween } from "../../src/blade/mass.ts";
 import type { Blade } from "../../src/blade/schema.ts";
 import { stationAt, stationAtX, thicknessAbove } from "../../src/blade/station.ts";
@@ -256,4 +257,15 @@ test("a station is found by its abscissa as by its share of the edge", () => {
   expect(byX.x).toBeCloseTo(60, 6);
   expect(stationAt(field, byX.u).height).toBeCloseTo(byX.height, 9);
   expect(stationAtX(field, -40)).toBeNull();
+});
+
+test("a false edge's line is where it meets what lies below it", () => {
+  const field = compileField(example("field"));
+  const line = drawnLines(field).falseEdge.right!;
+  expect(line.length).toBeGreaterThan(15);
+  for (const [x, y] of line.slice(2, -2)) {
+    field.sampleAt(x, y);
+    const { falseEdge, flat, primary } = field.right;
+    expect(falseEdge).toBeCloseTo(Math.min(flat, primary), 5);
+  }
 });

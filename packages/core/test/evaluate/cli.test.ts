@@ -3,9 +3,11 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
-import { afterAll, describe, expect, test } from "vitest";
+import { buildSync } from "esbuild";
+import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { validatorOf } from "../../src/document/validator.ts";
 import { BenchFiguresSchema } from "../../src/evaluate/bench.ts";
+import { PlanFiguresSchema } from "../../src/evaluate/plan.ts";
 import type { Weight } from "../../src/handle/balance.ts";
 import { benchOf } from "../../src/inspect/bench.ts";
 import { QUANTITY } from "../../src/inspect/quantity.ts";
@@ -16,8 +18,22 @@ import { example, exampleText } from "../examples.ts";
 
 const cli = fileURLToPath(new URL("../../src/evaluate/cli.ts", import.meta.url));
 const scales = fileURLToPath(new URL("../../examples/handles/walnut-scales.json", import.meta.url));
+const root = fileURLToPath(new URL("../../../../", import.meta.url));
 const folder = mkdtempSync(join(tmpdir(), "true-spine-evaluate-"));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+/** Bundled once: started from its source it would be translated again for every question. */
+const built = join(folder, "evaluate.mjs");
+beforeAll(() => {
+  buildSync({
+    entryPoints: [cli],
+    bundle: true,
+    platform: "node",
+    format: "esm",
+    logLevel: "error",
+    outfile: built,
+  });
+});
 
 /** Runs the evaluator as a maker's script would: on a file, reading what it prints and how it ends. */
 function evaluate(text: string, ...more: string[]) {
@@ -27,7 +43,7 @@ function evaluate(text: string, ...more: string[]) {
 }
 
 function run(...args: string[]) {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ["--import", "tsx", cli, ...args], {
+  const { status, stdout, stderr } = spawnSync(process.execPath, [built, ...args], {
     encoding: "utf8",
   });
   return { status, stdout, stderr };
@@ -41,8 +57,11 @@ const broken = (change: (file: any) => void) => {
 };
 
 describe("the evaluator", () => {
-  test("prints one JSON document and nothing else", () => {
-    const { status, stdout, stderr } = evaluate(exampleText("field"), "--at", "0.1,0.5");
+  test("prints one JSON document and nothing else, by the command that is documented", () => {
+    const file = join(folder, "command.json");
+    writeFileSync(file, exampleText("field"));
+    const command = ["run", "-s", "evaluate", "--", file, "--at", "0.1,0.5"];
+    const { status, stdout, stderr } = spawnSync("npm", command, { encoding: "utf8", cwd: root });
     expect({ status, stderr }).toEqual({ status: 0, stderr: "" });
     const result = JSON.parse(stdout);
     expect(result).toMatchObject({ format: "true-spine/evaluation", version: 1, name: "Fen hook" });
@@ -135,6 +154,23 @@ describe("the evaluator", () => {
       stderr: expect.stringMatching(/^--stage must be one of stock, /),
     });
     expect(evaluate(exampleText("field"), "--route", route).status).toBe(2);
+  });
+
+  test("a whole plan: every stage with what it works on, its own angle and setting, and the layout", () => {
+    const route = join(folder, "plan.json");
+    writeFileSync(route, JSON.stringify(firstRoute(example("field"))));
+    const { status, stdout, stderr } = evaluate(exampleText("field"), "--route", route, "--plan");
+    expect({ status, stderr }).toEqual({ status: 0, stderr: "" });
+    const { plan } = JSON.parse(stdout);
+    expect(validatorOf(PlanFiguresSchema)(plan)).toBe(true);
+    const of = (kind: string) => plan.stages.find((stage: { kind: string }) => stage.kind === kind);
+    expect(of("harden")).toMatchObject({ on: [], side: null, setting: null, belts: [] });
+    expect(of("sharpen")).toMatchObject({ on: ["edge"], side: "both", setting: { value: 72, unit: "°" } });
+    expect(of("sharpen").angle.right).toEqual([18, 18, 18]);
+    expect(of("rough").belts.length).toBeGreaterThan(0);
+    expect(plan.layout.places).toHaveLength(3);
+    expect(evaluate(exampleText("field"), "--plan").status).toBe(2);
+    expect(evaluate(exampleText("field"), "--route", route, "--plan", "--stage", "rough").status).toBe(2);
   });
 
   describe("with readings", () => {
