@@ -4,7 +4,7 @@ import { readFace } from "./face.ts";
 import { compileRing, type Ring } from "./outline.ts";
 import { type Blade, bevelOn, type Side } from "./schema.ts";
 import { type Allowance, type PlungeCut, planSide, plungeCut, type SidePlan, sharpStart } from "./side.ts";
-import { read, type Table, table } from "./table.ts";
+import { largest, read, type Table, table } from "./table.ts";
 
 /** Which surface is the lowest at a place, and so is the one a finger would feel. */
 export const FLAT = 0;
@@ -305,6 +305,8 @@ export function compileStageWithBevels(
     const isOwnBar = thickness !== finished.thickness;
     floors.push(compileField(finished, { ...still, flats: isOwnBar ? 0 : still.flats }));
   }
+  // Above every shoulder a stage that keeps the finished bevels stands on them, and so above the finished field.
+  const reach = bevels === finished.bevels ? tallestShoulder(own) : Number.POSITIVE_INFINITY;
   const raise = (half: HalfSample, least: number) => {
     if (half.lowest >= least) return;
     half.primary = least;
@@ -316,6 +318,7 @@ export function compileStageWithBevels(
     ...own,
     sampleAt(x: number, y: number): void {
       own.sampleAt(x, y);
+      if (own.foot.d > reach) return;
       for (const floor of floors) {
         floor.sampleAt(x, y);
         raise(own.right, floor.right.lowest);
@@ -324,6 +327,12 @@ export function compileStageWithBevels(
       }
     },
   };
+}
+
+/** Highest that an edge bevel ends above the edge, mm. */
+function tallestShoulder({ behind, blade }: Field): number {
+  const angles = [blade.edge.angle.left, blade.edge.angle.right].filter((angle) => angle > 0);
+  return angles.length > 0 ? largest(behind) / tan(Math.min(...angles)) : 0;
 }
 
 /** Whether flats of one thickness, with so much more on each, stand as high as another's everywhere. */
