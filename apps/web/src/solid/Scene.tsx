@@ -1,7 +1,15 @@
 import { Canvas, useThree } from "@react-three/fiber";
 import type { Mesh } from "@true-spine/core/blade/mesh.ts";
 import { useEffect, useMemo } from "react";
-import { BufferAttribute, BufferGeometry, Color, DoubleSide, Vector3 } from "three";
+import {
+  BufferAttribute,
+  BufferGeometry,
+  DataTexture,
+  DoubleSide,
+  LinearFilter,
+  SRGBColorSpace,
+  Vector3,
+} from "three";
 import { OrbitControls } from "three/addons/controls/OrbitControls.js";
 import { thicknessColour } from "./colours.ts";
 
@@ -11,6 +19,8 @@ const KEY_STEP = Math.PI / 36;
 export function Scene({ mesh, thickest }: { mesh: Mesh; thickest: number }) {
   const geometry = useMemo(() => facets(mesh, thickest), [mesh, thickest]);
   useEffect(() => () => geometry.dispose(), [geometry]);
+  const colours = useMemo(colourScale, []);
+  useEffect(() => () => colours.dispose(), [colours]);
   const size = geometry.boundingSphere?.radius ?? 100;
   return (
     <Canvas
@@ -24,7 +34,7 @@ export function Scene({ mesh, thickest }: { mesh: Mesh; thickest: number }) {
       <directionalLight position={[size, size * 2, size * 3]} intensity={2.2} />
       <directionalLight position={[-size, -size, -size * 2]} intensity={0.8} />
       <mesh geometry={geometry}>
-        <meshStandardMaterial vertexColors side={DoubleSide} roughness={0.55} metalness={0.1} />
+        <meshStandardMaterial map={colours} side={DoubleSide} roughness={0.55} metalness={0.1} />
       </mesh>
       <Turning reach={size} />
     </Canvas>
@@ -33,13 +43,14 @@ export function Scene({ mesh, thickest }: { mesh: Mesh; thickest: number }) {
 
 function facets({ positions, triangles, thickness }: Mesh, thickest: number): BufferGeometry {
   const geometry = new BufferGeometry();
-  const colours = new Float32Array(thickness.length * 3);
+  // The place on the scale, not its colour: a facet from edge to spine runs through all that lies between.
+  const places = new Float32Array(thickness.length * 2);
   thickness.forEach((t, i) => {
-    const [r, g, b] = thicknessColour(t / thickest);
-    new Color().setRGB(r, g, b, "srgb").toArray(colours, 3 * i);
+    places[2 * i] = t / thickest;
+    places[2 * i + 1] = 0.5;
   });
   geometry.setAttribute("position", new BufferAttribute(Float32Array.from(positions), 3));
-  geometry.setAttribute("color", new BufferAttribute(colours, 3));
+  geometry.setAttribute("uv", new BufferAttribute(places, 2));
   geometry.setIndex(new BufferAttribute(triangles, 1));
   // Facets of their own, so that grind lines stay crisp.
   const flat = geometry.toNonIndexed();
@@ -48,6 +59,23 @@ function facets({ positions, triangles, thickness }: Mesh, thickest: number): Bu
   flat.center();
   flat.computeBoundingSphere();
   return flat;
+}
+
+const SHADES = 256;
+
+/** The scale of thicknesses as a strip of colours, thin at its left. */
+function colourScale(): DataTexture {
+  const strip = new Uint8Array(SHADES * 4);
+  for (let i = 0; i < SHADES; i++) {
+    const [r, g, b] = thicknessColour(i / (SHADES - 1));
+    strip.set([r * 255, g * 255, b * 255, 255], 4 * i);
+  }
+  const texture = new DataTexture(strip, SHADES, 1);
+  texture.colorSpace = SRGBColorSpace;
+  texture.magFilter = LinearFilter;
+  texture.minFilter = LinearFilter;
+  texture.needsUpdate = true;
+  return texture;
 }
 
 function Turning({ reach }: { reach: number }) {

@@ -258,7 +258,7 @@ function Pips({ stages, index }: { stages: readonly Stage[]; index: number }) {
       {stages.map((stage, i) => (
         <span
           key={stage.id}
-          className={`h-2 w-5 rounded-full ${i === index ? "bg-scribe" : stage.done ? "bg-deep" : "bg-rule"}`}
+          className={`h-2 w-3 rounded-full xl:w-3.5 ${i === index ? "bg-scribe" : stage.done ? "bg-deep" : "bg-rule"}`}
         />
       ))}
     </span>
