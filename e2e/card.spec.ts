@@ -89,6 +89,10 @@ test("named keys alone go on and back, every tick is undone; targets are large; 
     await page.keyboard.press(key);
     await at(1);
   }
+  await tap(page, /^Start the clock/);
+  await expect(page.getByRole("button", { name: /^Pause the clock/ })).toContainText("0 min");
+  await tap(page, /^Pause the clock/);
+  await expect(page.getByRole("button", { name: /^Start the clock/ })).toBeVisible();
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
   for (const [on, back] of [
     [" ", "Backspace"],

@@ -125,3 +125,19 @@ test("a guarded knife: 1.75 left for the oven, the false edge after the hand fin
   await expect(page.getByRole("region", { name: "Set-up" })).toContainText("Set it to 70.0°");
   await expect(page.getByRole("region", { name: "Set-up" })).toContainText("or 20.0° from square");
 });
+
+test("a blade that is hardened already: the route begins there, and its readings say what is left", async ({
+  page,
+}) => {
+  await begin(page, "Half job", /^field knife$/, "4");
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  await page.keyboard.press("Alt+3");
+  await expect(page.getByLabel("In hand is")).toBeVisible();
+  await tabTo(page, /^In hand is/);
+  for (let i = 0; i < 3; i++) await page.keyboard.press("ArrowDown");
+  await press(page, /^most of it soft/i);
+  // Stock, profile, holes, flats, layout, rough bevels and the oven lie behind it.
+  await expect(page.getByText("7 of 14 done.")).toBeVisible();
+  await expect(page.getByRole("checkbox", { name: "Harden and temper is done" })).toBeChecked();
+  await expect(page.getByRole("checkbox", { name: "Flats again is done" })).not.toBeChecked();
+});

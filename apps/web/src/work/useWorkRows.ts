@@ -1,8 +1,8 @@
 import type { Check } from "@true-spine/core/inspect/schema.ts";
 import type { Route, Stage } from "@true-spine/core/route/schema.ts";
-import { checkWithWork, passesAt, routeWithWork } from "@true-spine/core/work/joined.ts";
+import { checkWithWork, passesAt, routeWithWork, type Spent, spentAt } from "@true-spine/core/work/joined.ts";
 import type { WorkRow } from "@true-spine/core/work/schema.ts";
-import { useMemo } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { useStore } from "zustand";
 import { type BladeScreen, useDocument, useScreen } from "../blade/screen.ts";
 import { useNotices } from "../parts/Notices.tsx";
@@ -31,6 +31,30 @@ export function useCheck(): Check {
 export function usePasses(stage: string): { left: number; right: number } {
   const rows = useWorkRows();
   return useMemo(() => passesAt(rows, stage), [rows, stage]);
+}
+
+const TICK_MS = 15_000;
+
+/** Time spent at a stage, going on while its clock runs. */
+export function useSpent(stage: string): Spent {
+  const rows = useWorkRows();
+  const [now, setNow] = useState(() => Date.now());
+  const spent = useMemo(() => spentAt(rows, stage, Math.max(now, Date.now())), [rows, stage, now]);
+  useEffect(() => {
+    if (!spent.isRunning) return;
+    const timer = setInterval(() => setNow(Date.now()), TICK_MS);
+    return () => clearInterval(timer);
+  }, [spent.isRunning]);
+  return spent;
+}
+
+/** Says how many minutes a stage took, instead of all that its clock has. */
+export function setSpent(screen: Pick<BladeScreen, "work">, stage: string, minutes: number): void {
+  const { taken, struck } = screen.work.state.getState();
+  for (const row of taken)
+    if (row.stage === stage && (row.what === "clock" || row.what === "spent") && !struck.has(row.id))
+      screen.work.strike(row.id, true);
+  if (minutes > 0) record(screen, { stage, what: "spent", minutes });
 }
 
 type NewRow<R = WorkRow> = R extends WorkRow ? Omit<R, "id" | "when"> : never;

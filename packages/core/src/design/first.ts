@@ -178,9 +178,11 @@ function draw(answers: Drawing, family: Family, purpose: Purpose, trial: Trial):
   const usual = isZero || isDouble ? strong : Math.round((fine + strong) / 2);
   // Ground on one side only, that side is the whole edge.
   const edgeAngle = isChisel ? 2 * usual : usual;
+  // By how it is built: back at the heel with a guard, behind a tall heel and leaning with the handle, else just ahead of it.
+  const isTall = family.key === "kitchen";
   const plunge: Plunge = {
-    x: round(heel + (isDouble ? 14 : 3)),
-    lean: isDouble ? 0 : 5,
+    x: round(heel + (isDouble ? 14 : isTall || tang === "hidden" ? -1 : 3)),
+    lean: isDouble || tang === "hidden" ? 0 : isTall ? 8 : 5,
     radius: round(Math.min(6, Math.max(1, stock * 1.1))),
   };
   const blade: Blade = {

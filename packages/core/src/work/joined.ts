@@ -39,6 +39,34 @@ export function passesAt(rows: readonly WorkRow[], stage: string): { left: numbe
   return { left: of("left"), right: of("right") };
 }
 
+/** How long a stage took so far. */
+export interface Spent {
+  /** Minutes, the running clock among them. */
+  readonly minutes: number;
+  readonly isRunning: boolean;
+}
+
+/** Time spent at a stage: from each start of its clock to the next pause or to when it was done, and what was said beside that. */
+export function spentAt(rows: readonly WorkRow[], stage: string, now: number): Spent {
+  const mine = rows
+    .filter((row) => row.stage === stage)
+    .toSorted((a, b) => Date.parse(a.when) - Date.parse(b.when));
+  let minutes = 0;
+  let since: number | null = null;
+  for (const row of mine) {
+    const when = Date.parse(row.when);
+    if (row.what === "spent") minutes += row.minutes;
+    if (row.what === "clock" && row.runs) since ??= when;
+    const ends = row.what === "done" || (row.what === "clock" && !row.runs);
+    if (ends && since !== null) {
+      minutes += (when - since) / 60_000;
+      since = null;
+    }
+  }
+  if (since !== null) minutes += Math.max(0, now - since) / 60_000;
+  return { minutes, isRunning: since !== null };
+}
+
 function latest<R extends WorkRow>(rows: readonly R[]): R | undefined {
   return rows.reduce<R | undefined>(
     (last, row) => (last && Date.parse(last.when) > Date.parse(row.when) ? last : row),

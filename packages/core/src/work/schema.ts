@@ -32,6 +32,13 @@ export const WorkRowSchema = Type.Union([
     },
     only,
   ),
+  /** The clock of a stage was started, or paused. */
+  Type.Object({ ...ROW, what: Type.Literal("clock"), runs: Type.Boolean() }, only),
+  /** So many minutes were spent on it, as its maker says. */
+  Type.Object(
+    { ...ROW, what: Type.Literal("spent"), minutes: Type.Number({ minimum: 0, maximum: 100_000 }) },
+    only,
+  ),
   /** A correction that was accepted has been carried out. */
   Type.Object({ ...ROW, what: Type.Literal("corrected"), correction: Uuid }, only),
 ]);

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "vitest";
 import { NO_CHECK } from "../../src/inspect/schema.ts";
 import { firstRoute } from "../../src/route/first.ts";
-import { checkWithWork, passesAt, routeWithWork } from "../../src/work/joined.ts";
+import { checkWithWork, passesAt, routeWithWork, spentAt } from "../../src/work/joined.ts";
 import { parseWork, parseWorkRow, type WorkRow } from "../../src/work/schema.ts";
 import { example } from "../examples.ts";
 
@@ -72,4 +72,28 @@ describe("rows from elsewhere", () => {
     const twice = parseWork({ format: "true-spine/work", version: 1, rows: [rows[0], rows[0]] });
     expect(twice.ok ? [] : twice.faults.map(({ path }) => path)).toEqual(["$.rows[1].id"]);
   });
+});
+
+test("time at a stage: between start and pause, up to when it is done, and what was said beside it", () => {
+  const then = (minute: number) => new Date(Date.UTC(2026, 10, 20, 10, minute)).toISOString();
+  let n = 0;
+  const row = (minute: number, more: Record<string, unknown>, stage = "rough") =>
+    ({
+      id: `00000000-0000-4000-8000-${(n++).toString(16).padStart(12, "0")}`,
+      when: then(minute),
+      stage,
+      ...more,
+    }) as WorkRow;
+  const rows = [
+    row(0, { what: "clock", runs: true }),
+    row(10, { what: "clock", runs: false }),
+    row(12, { what: "clock", runs: true }),
+    row(13, { what: "clock", runs: true }),
+    row(20, { what: "done" }),
+    row(30, { what: "spent", minutes: 5 }),
+    row(1, { what: "clock", runs: true }, "flats"),
+  ];
+  expect(spentAt(rows, "rough", Date.parse(then(50)))).toEqual({ minutes: 23, isRunning: false });
+  expect(spentAt(rows, "flats", Date.parse(then(50)))).toEqual({ minutes: 49, isRunning: true });
+  expect(spentAt(rows, "hand", Date.parse(then(50)))).toEqual({ minutes: 0, isRunning: false });
 });

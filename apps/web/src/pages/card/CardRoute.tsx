@@ -18,7 +18,15 @@ import { whenInWords } from "../../parts/when.ts";
 import { useReadings } from "../../readings/useReadings.ts";
 import { SaveTrouble } from "../../saving/SaveTrouble.tsx";
 import { saveWords } from "../../saving/words.ts";
-import { carriedOut, notDone, record, useCheck, usePasses, useRoute } from "../../work/useWorkRows.ts";
+import {
+  carriedOut,
+  notDone,
+  record,
+  useCheck,
+  usePasses,
+  useRoute,
+  useSpent,
+} from "../../work/useWorkRows.ts";
 import { useRouteReport } from "../../workers/route.ts";
 import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
 import { BladeConflict } from "../blade/BladeConflict.tsx";
@@ -63,6 +71,7 @@ function Card() {
   const index = Math.min(at ?? (next < 0 ? last : next), last);
   const stage = route.stages[index];
   const passes = usePasses(stage?.id ?? "");
+  const spent = useSpent(stage?.id ?? "");
   const go = (to: number) => setAt(Math.max(0, Math.min(route.stages.length - 1, to)));
   /** The tick that was set last here, to be taken back while its stage is still in mind. */
   const [ticked, setTicked] = useState<{ readonly stage: Stage; readonly row: string } | null>(null);
@@ -150,6 +159,13 @@ function Card() {
           </div>
         )}
         <div className="absolute top-3 right-3 flex gap-2">
+          <Small onClick={() => record(screen, { stage: stage.id, what: "clock", runs: !spent.isRunning })}>
+            {spent.isRunning ? "Pause the clock" : "Start the clock"}
+            <span className="block text-sm font-normal">
+              {Math.floor(spent.minutes)} min
+              {shown && shown.minutes > 0 && ` of about ${Math.ceil(shown.minutes)}`}
+            </span>
+          </Small>
           <Small onClick={() => setSide(side === "right" ? "left" : "right")}>Other side</Small>
           <Small onClick={() => setHand(hand === "right" ? "left" : "right")}>{hand}-handed</Small>
         </div>

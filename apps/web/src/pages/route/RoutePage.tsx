@@ -1,12 +1,12 @@
 import { firstRoute } from "@true-spine/core/route/first.ts";
-import type { Stage } from "@true-spine/core/route/schema.ts";
-import { nameOf, SCHOOLS, stageName } from "@true-spine/core/route/stages.ts";
+import type { Stage, StageKind } from "@true-spine/core/route/schema.ts";
+import { nameOf, SCHOOLS, type School, stageName } from "@true-spine/core/route/stages.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { useState } from "react";
 import { Link } from "react-router";
 import { useSettings } from "../../app/settings.ts";
 import { useScreen } from "../../blade/screen.ts";
-import { SmallButton } from "../../parts/Group.tsx";
+import { Choice, SmallButton } from "../../parts/Group.tsx";
 import { Sign } from "../../parts/Sign.tsx";
 import { Workspace } from "../../parts/Workspace.tsx";
 import {
@@ -183,7 +183,19 @@ function withPart(stage: Stage, part: Partial<Stage>): Stage {
 }
 
 function NoRoute() {
-  const { open } = useScreen();
+  const screen = useScreen();
+  const { open } = screen;
+  const [from, setFrom] = useState<StageKind>("stock");
+  const begin = (school: School) => {
+    const { file, route } = open.store.getState();
+    const made = firstRoute(file, school, route);
+    open.end();
+    open.put({ route: made });
+    // A blade that is ground so far has been through what comes before.
+    const standsAt = made.stages.findIndex(({ kind }) => kind === from);
+    for (const stage of made.stages.slice(0, Math.max(0, standsAt)))
+      record(screen, { stage: stage.id, what: "done" });
+  };
   return (
     <div className="min-h-0 flex-1 overflow-y-auto p-8">
       <h2 className="text-lg font-bold">No route yet</h2>
@@ -191,17 +203,26 @@ function NoRoute() {
         Choose how you work. Every stage is worked out backwards from the finished blade: the edge to stop at,
         the line to scribe, the belts. All of it can be changed.
       </p>
+      <div className="mt-4 max-w-sm">
+        <Choice
+          label="In hand is"
+          value={from}
+          options={BEGINNINGS.map(([value, name]) => ({ value, name }))}
+          onChange={(value) => setFrom(value as StageKind)}
+        />
+      </div>
+      {from !== "stock" && (
+        <p className="mt-1 max-w-prose text-sm text-faint">
+          What comes before is ticked as done. Read it at Check, and the readings say what is left.
+        </p>
+      )}
       <ul className="mt-4 flex max-w-prose flex-col gap-2">
         {SCHOOLS.map((school) => (
           <li key={school.key}>
             <button
               type="button"
               className="w-full rounded border border-frame bg-sheet px-4 py-3 text-left hover:bg-room"
-              onClick={() => {
-                open.end();
-                const { file, route } = open.store.getState();
-                open.put({ route: firstRoute(file, school, route) });
-              }}
+              onClick={() => begin(school)}
             >
               <span className="block font-semibold first-letter:uppercase">{school.name}</span>
               <span className="block text-sm text-faint">{school.words}</span>
@@ -212,3 +233,13 @@ function NoRoute() {
     </div>
   );
 }
+
+/** The stage that is next, by what lies on the bench. */
+const BEGINNINGS: readonly (readonly [StageKind, string])[] = [
+  ["stock", "the bar"],
+  ["layout", "a profiled blank, its flats clean"],
+  ["harden", "a blade ground soft"],
+  ["true", "a hardened blade"],
+  ["grits", "a blade with its finish bevels"],
+  ["sharpen", "a finished blade, not sharp yet"],
+];

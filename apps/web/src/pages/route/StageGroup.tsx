@@ -14,17 +14,20 @@ import { STAGES } from "@true-spine/core/route/stages.ts";
 import type { NamedSetup } from "@true-spine/core/shop/schema.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
+import type { Spent } from "@true-spine/core/work/joined.ts";
 import { useId, useState } from "react";
 import { useSettings } from "../../app/settings.ts";
-import { useDocument } from "../../blade/screen.ts";
+import { useDocument, useScreen } from "../../blade/screen.ts";
 import { Alert } from "../../parts/Alert.tsx";
 import { BeltsTable } from "../../parts/BeltsTable.tsx";
 import { NumberBox } from "../../parts/Box.tsx";
 import { Caution } from "../../parts/Caution.tsx";
 import { From } from "../../parts/From.tsx";
 import { Choice, Group } from "../../parts/Group.tsx";
+import { TextBox } from "../../parts/TextBox.tsx";
 import { whenInWords } from "../../parts/when.ts";
 import { useShop } from "../../shop/shop.ts";
+import { setSpent, useSpent } from "../../work/useWorkRows.ts";
 import { OwnOrder } from "./OwnOrder.tsx";
 import { StageChoices } from "./StageChoices.tsx";
 
@@ -67,7 +70,7 @@ export function StageGroup({
       <StageChoices plan={plan} onPlan={onPlan} />
       {isHeld(stage) && <SetupGroup stage={stage} named={heldBy} onSetup={(setup) => onPlan({ setup })} />}
       <HeatGroup stage={stage} />
-      <NoteGroup plan={plan} onPlan={onPlan} onNote={onNote} />
+      <NoteGroup stage={stage} plan={plan} onPlan={onPlan} onNote={onNote} />
       <Caution>{`${caution} Training and the maker of your machine come first.`}</Caution>
     </>
   );
@@ -265,10 +268,12 @@ function HeatGroup({ stage }: { stage: StageReport }) {
 
 /** What somebody else must know to go on, and the day it is planned for. */
 function NoteGroup({
+  stage,
   plan,
   onPlan,
   onNote,
 }: {
+  stage: StageReport;
   plan: Stage;
   onPlan: (change: Partial<Stage>) => void;
   onNote: (words: string) => void;
@@ -276,6 +281,8 @@ function NoteGroup({
   const id = useId();
   const unit = useSettings((settings) => settings.unit);
   const last = plan.readings?.at(-1);
+  const screen = useScreen();
+  const spent = useSpent(plan.id);
   return (
     <Group title="Where it stands">
       <p className="text-xs text-faint">
@@ -283,6 +290,12 @@ function NoteGroup({
         {last &&
           ` Last read ${showLengthWithUnit(last.value, unit)} at the ${last.place}${last.past ? ", past the line" : ""}.`}
       </p>
+      <MinutesSpent
+        key={`${plan.id} ${spent.isRunning} ${Math.round(spent.minutes)}`}
+        spent={spent}
+        planned={stage.minutes}
+        onSay={(minutes) => setSpent(screen, plan.id, minutes)}
+      />
       <label className="flex items-center justify-between gap-2 text-sm text-faint">
         Planned for
         <input
@@ -310,3 +323,39 @@ function NoteGroup({
     </Group>
   );
 }
+
+/** Minutes by the card's clock beside what was planned; said otherwise when the box is left. */
+function MinutesSpent({
+  spent,
+  planned,
+  onSay,
+}: {
+  spent: Spent;
+  planned: number;
+  onSay: (minutes: number) => void;
+}) {
+  const shown = String(Math.round(spent.minutes));
+  const [text, setText] = useState(shown);
+  const minutes = Number(text.trim().replace(",", "."));
+  const isSound = text.trim() !== "" && Number.isFinite(minutes) && minutes >= 0 && minutes <= MOST_MINUTES;
+  const keep = () => {
+    if (isSound && text.trim() !== shown) onSay(minutes);
+  };
+  return (
+    <div className="flex flex-wrap items-center gap-2 text-sm text-faint">
+      <TextBox
+        label="Minutes spent"
+        width="w-20"
+        text={text}
+        why={isSound ? null : `Write minutes from 0 to ${MOST_MINUTES}.`}
+        onText={setText}
+        onBlur={keep}
+        onEnter={keep}
+      />
+      {planned > 0 && <span>about {Math.ceil(planned)} planned</span>}
+      {spent.isRunning && <span>its clock runs</span>}
+    </div>
+  );
+}
+
+const MOST_MINUTES = 100_000;
