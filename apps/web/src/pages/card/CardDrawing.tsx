@@ -27,6 +27,8 @@ export function CardDrawing({ stage, side }: { stage: StageReport; side: Side })
   const middleY = (ring.top + ring.bottom) / 2;
   const px = (x: number) => WIDTH / 2 + (isTipRight ? 1 : -1) * (x - middleX) * scale;
   const py = (y: number) => HEIGHT / 2 + (y - middleY) * scale;
+  // Sharpening, and what grinds nothing, has no line of the bevel's to work to.
+  const isOnBevels = stage.work.on === "bevels";
   const lines = stage.grindLine[side];
   const plunge = linesOf(file).plunge[side];
   const reading = stage.targets[1]!;
@@ -61,13 +63,13 @@ export function CardDrawing({ stage, side }: { stage: StageReport; side: Side })
             stroke="var(--color-scribed)"
           />
         ))}
-        {stage.isBevelled && (
+        {isOnBevels && (
           <g fill="none" stroke="var(--color-grind)" strokeWidth={4}>
             <path d={lines.map((one) => pathThrough(one, px, py)).join("")} />
             {plunge && <path d={pathThrough(plunge, px, py)} />}
           </g>
         )}
-        {stage.isBevelled && line !== null && (
+        {isOnBevels && line !== null && (
           <g>
             <line
               x1={px(middle.x)}
