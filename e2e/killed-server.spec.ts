@@ -8,7 +8,7 @@ import { DIST, startServer } from "../scripts/server.mjs";
 import { fieldKnife } from "./blade.ts";
 
 /** A few among the tests; the soak has more. */
-const MOMENTS = Number(process.env.KILLS ?? 6);
+const MOMENTS = Number(process.env.KILLS ?? 4);
 const LATEST_MS = 900;
 
 /** A small seeded generator (mulberry32, from memory), so that every run dies at the same moments. */
