@@ -1,4 +1,5 @@
-import { nearest, newFoot, placeAt } from "@true-spine/core/blade/chain.ts";
+import { placeAt } from "@true-spine/core/blade/chain.ts";
+import { nearest, newFoot } from "@true-spine/core/blade/nearest.ts";
 import { compileRing, exitAlong } from "@true-spine/core/blade/outline.ts";
 import { type Blade, bevelOn, type Side } from "@true-spine/core/blade/schema.ts";
 

@@ -1,6 +1,7 @@
 import { tan } from "../units/angle.ts";
-import { type Chain, nearest, newFoot, placeAt } from "./chain.ts";
+import { type Chain, placeAt } from "./chain.ts";
 import { readFace } from "./face.ts";
+import { nearest, newFoot } from "./nearest.ts";
 import { compileRing, type Ring } from "./outline.ts";
 import { type Blade, bevelOn, type Side } from "./schema.ts";
 import { type Allowance, type PlungeCut, planSide, plungeCut, type SidePlan, sharpStart } from "./side.ts";

@@ -1,5 +1,6 @@
 import { type Chain, placeAt } from "./chain.ts";
 import { type Ring, spansAt } from "./outline.ts";
+import type { Blade } from "./schema.ts";
 
 /** Dimensions read off an outline, whoever drew it: from the curves themselves, not from their nodes. Lengths mm. */
 
@@ -18,6 +19,10 @@ export const heelHeight = (ring: Ring) => -heelOf(ring).y;
 export const tipDrop = (ring: Ring) => -tipOf(ring).y;
 /** Butt to junction. */
 export const handleLength = (ring: Ring) => -ring.left;
+
+/** Over the flats where a blade is thickest. */
+export const thickestOf = ({ thickness }: Pick<Blade, "thickness">) =>
+  Math.max(...thickness.map(({ t }) => t));
 
 /** Height of the steel across x. */
 export function heightAt(ring: Ring, x: number): number {

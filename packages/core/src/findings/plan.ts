@@ -1,11 +1,12 @@
 import { passOf } from "../abrasive/cutting.ts";
 import { abrasiveName } from "../abrasive/schema.ts";
 import { LARGEST_STEP } from "../abrasive/sequence.ts";
+import { thickestOf } from "../blade/measure.ts";
 import { compileRing } from "../blade/outline.ts";
 import type { Blade } from "../blade/schema.ts";
 import { SETTING_STEP } from "../grind/setups.ts";
 import type { Handle } from "../handle/schema.ts";
-import { fitOf, thickestOf, thinnedTo } from "../route/bar.ts";
+import { fitOf, thinnedTo } from "../route/bar.ts";
 import type { RouteReport, StageReport } from "../route/report.ts";
 import type { Route } from "../route/schema.ts";
 import { outOfOrder, STAGES } from "../route/stages.ts";

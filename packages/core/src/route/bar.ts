@@ -1,3 +1,4 @@
+import { thickestOf } from "../blade/measure.ts";
 import type { Blade } from "../blade/schema.ts";
 import { type Shop, USUAL_SHOP } from "../shop/schema.ts";
 import { flatsToCome } from "./ladder.ts";
@@ -53,10 +54,6 @@ export function fitOf(blade: Blade, route: Route, shop: Shop): BarFit {
     standard: BARS.find((bar) => bar >= clean - 1e-6) ?? clean,
     gives: Math.max(0, route.stock - lost),
   };
-}
-
-export function thickestOf(blade: Blade): number {
-  return Math.max(...blade.thickness.map(({ t }) => t));
 }
 
 /** The same blade no thicker than so much: what stands higher is ground down, the taper below it stays. */

@@ -1,5 +1,6 @@
+import { thickestOf } from "../blade/measure.ts";
 import type { Blade } from "../blade/schema.ts";
-import { BARS, thickestOf } from "./bar.ts";
+import { BARS } from "./bar.ts";
 import { NO_ROUTE, type Route } from "./schema.ts";
 import { SCHOOLS, type School, STAGES } from "./stages.ts";
 

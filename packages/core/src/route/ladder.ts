@@ -1,6 +1,7 @@
 import { followed, type Job, type Planned, planSequence } from "../abrasive/sequence.ts";
 import { placeAt } from "../blade/chain.ts";
 import { compileField, thicknessAt } from "../blade/field.ts";
+import { thickestOf } from "../blade/measure.ts";
 import type { Blade } from "../blade/schema.ts";
 import type { PerSide } from "../blade/station.ts";
 import { constant, type Table } from "../blade/table.ts";
@@ -53,6 +54,26 @@ export function ladderOf(blade: Blade, route: Route, shop: Shop): readonly Rung[
 }
 
 function workedOut(blade: Blade, route: Route, shop: Shop): Rung[] {
+  const { stages, takes, area } = stagesOf(blade, route, shop);
+  return stages.map((stage, i): Rung => {
+    const before = stages[i - 1];
+    const removed = before ? before.steel.volume - stage.steel.volume : 0;
+    const isSoft = stages.slice(i).some(({ kind }) => kind === "harden");
+    const work = { route, shop, area, takes: takes[i]!, removed, isSoft };
+    return { ...stage, belts: beltsOf(route.stages[i]!, work) };
+  });
+}
+
+/** Every stage's steel without its belts: nothing of it is weighed yet. */
+export function stagesOf(
+  blade: Blade,
+  route: Route,
+  shop: Shop,
+): {
+  stages: readonly StageSteel[];
+  takes: readonly Takes[];
+  area: Readonly<Record<Surface, number>>;
+} {
   const finished = finishedSteel(blade);
   const area = areasOf(finished);
   const kinds = route.stages.map((stage) => stage.kind);
@@ -61,7 +82,7 @@ function workedOut(blade: Blade, route: Route, shop: Shop): Rung[] {
   const isSteep = hasSteepBevel(finished);
   const known = new Map<string, Steel>();
   // A bar in hand is never thicker than it is, whatever is still to come off.
-  const room = route.bar ? Math.max(0, (route.stock - thickest(blade)) / 2) : Number.POSITIVE_INFINITY;
+  const room = route.bar ? Math.max(0, (route.stock - thickestOf(blade)) / 2) : Number.POSITIVE_INFINITY;
   const stages = route.stages.map(({ id, kind }, i): StageSteel => {
     const all = summed(takes.slice(i + 1));
     const left = { faces: all.faces, flats: Math.min(all.flats, room) };
@@ -98,13 +119,7 @@ function workedOut(blade: Blade, route: Route, shop: Shop): Rung[] {
       isHard: isLast || isDone("harden"),
     };
   });
-  return stages.map((stage, i): Rung => {
-    const before = stages[i - 1];
-    const removed = before ? before.steel.volume - stage.steel.volume : 0;
-    const isSoft = kinds.slice(i).includes("harden");
-    const work = { route, shop, area, takes: takes[i]!, removed, isSoft };
-    return { ...stage, belts: beltsOf(route.stages[i]!, work) };
-  });
+  return { stages, takes, area };
 }
 
 /** Still to come off each flat once the flats are clean, or off the bar where no stage cleans them, mm. */
@@ -113,8 +128,6 @@ export function flatsToCome(blade: Blade, route: Route, shop: Shop): number {
   const from = route.stages.findIndex(({ kind }) => kind === "flats");
   return summed(route.stages.map((_, i) => takesOf(route.stages, i, taking)).slice(from + 1)).flats;
 }
-
-const thickest = (blade: Blade) => Math.max(...blade.thickness.map(({ t }) => t));
 
 function summed(takes: readonly Takes[]): Takes {
   const sum = (of: keyof Takes) => takes.reduce((all, one) => all + one[of], 0);

@@ -1,7 +1,8 @@
 import { Bezier } from "bezier-js";
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
-import { compileChain, firstAtX, nearest, newFoot, placeAt } from "../../src/blade/chain.ts";
+import { compileChain, firstAtX, placeAt } from "../../src/blade/chain.ts";
+import { nearest, newFoot } from "../../src/blade/nearest.ts";
 import { compileRing, exitAlong, isInside, spansAt } from "../../src/blade/outline.ts";
 import { example } from "../examples.ts";
 

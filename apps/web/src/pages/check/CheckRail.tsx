@@ -1,4 +1,4 @@
-import { nearest, newFoot } from "@true-spine/core/blade/chain.ts";
+import { nearest, newFoot } from "@true-spine/core/blade/nearest.ts";
 import { stationAt, stationAtX } from "@true-spine/core/blade/station.ts";
 import type { BenchReport } from "@true-spine/core/findings/bench-report.ts";
 import type { Asked, Line } from "@true-spine/core/inspect/bench.ts";

@@ -1,11 +1,12 @@
 import { micronsOf, nearestGrade, scaleOf } from "@true-spine/core/abrasive/gradings.ts";
-import { edgeLeft, leavingEdge } from "@true-spine/core/route/edge-to-leave.ts";
+import { leavingEdge } from "@true-spine/core/route/edge-to-leave.ts";
 import { firstRoute } from "@true-spine/core/route/first.ts";
 import { standInNamed } from "@true-spine/core/route/past.ts";
+import type { RouteReport } from "@true-spine/core/route/report.ts";
 import { type BarSurface, type Route, STAGE_KINDS, type StageKind } from "@true-spine/core/route/schema.ts";
 import { SCHOOLS, STAGES, withStage } from "@true-spine/core/route/stages.ts";
 import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { useDocument, useFile, useScreen } from "../../blade/screen.ts";
 import { whyNot } from "../../blade/store.ts";
@@ -22,7 +23,7 @@ const compact = (route: Route) =>
   Object.fromEntries(Object.entries(route).filter(([, value]) => value !== undefined)) as Route;
 
 /** What is chosen about the route; everything else follows from it and from the blade. */
-export function RouteControls() {
+export function RouteControls({ report }: { report: Pick<RouteReport, "stages"> }) {
   const { open } = useScreen();
   const { visit } = useEdit();
   const unit = useSettings((settings) => settings.unit);
@@ -43,7 +44,9 @@ export function RouteControls() {
         .join() === kinds.join(),
   );
   const school = usual.find(({ key }) => key === route.school) ?? usual[0];
-  const left = useMemo(() => edgeLeft(file, route, shop), [file, route, shop]);
+  const harden = report.stages.findIndex(({ kind }) => kind === "harden");
+  const rough = report.stages.findLast(({ kind }, i) => kind === "rough" && (harden < 0 || i < harden));
+  const left = rough?.work.stop[1] ?? null;
   const leave = (edge: number) => {
     const made = leavingEdge(open.store.getState().file, open.store.getState().route, shop, edge);
     if (made.ok) return put(made.route);

@@ -74,7 +74,7 @@ export function RoutePage() {
             />
           )}
           {report?.layout && <LayoutGroup layout={report.layout} />}
-          <RouteControls />
+          <RouteControls report={report ?? NOT_YET} />
           <RemovedStages />
         </>
       }
@@ -233,6 +233,8 @@ function NoRoute() {
     </div>
   );
 }
+
+const NOT_YET = { stages: [] };
 
 /** The stage that is next, by what lies on the bench. */
 const BEGINNINGS: readonly (readonly [StageKind, string])[] = [
