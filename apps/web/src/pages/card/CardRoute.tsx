@@ -5,7 +5,7 @@ import { replanned, standInsFor } from "@true-spine/core/route/past.ts";
 import type { StageReport } from "@true-spine/core/route/report.ts";
 import type { Stage, TakenReading } from "@true-spine/core/route/schema.ts";
 import { nameOf, STAGES } from "@true-spine/core/route/stages.ts";
-import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
+import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { X } from "lucide-react";
 import { type ReactNode, useEffect, useState } from "react";
@@ -32,6 +32,7 @@ import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
 import { BladeConflict } from "../blade/BladeConflict.tsx";
 import { WithBlade } from "../blade/BladeRoute.tsx";
 import { CardDrawing } from "./CardDrawing.tsx";
+import { CardNumbers } from "./CardNumbers.tsx";
 import { lastOnCard, toReading } from "./card-reading.ts";
 import { standingOf, told } from "./last-reading.ts";
 import { useOffline } from "./offline.ts";
@@ -174,7 +175,7 @@ function Card() {
         aria-label="Numbers"
         className="grid shrink-0 grid-cols-3 divide-x divide-rule border-y border-rule bg-paper"
       >
-        {shown && <Numbers stage={shown} side={side} />}
+        {shown && <CardNumbers stage={shown} side={side} />}
       </section>
       <div className="flex shrink-0 flex-wrap items-start gap-x-6 gap-y-2 px-5 py-3">
         <div className="min-w-0 flex-1">
@@ -278,72 +279,6 @@ function Pips({ stages, index }: { stages: readonly Stage[]; index: number }) {
         />
       ))}
     </span>
-  );
-}
-
-/** One to three large numbers of what the stage works on; heel, middle and tip wherever one alone would be false. */
-function Numbers({ stage, side }: { stage: StageReport; side: Side }) {
-  const unit = useSettings((settings) => settings.unit);
-  const say = (mm: number | null, places?: number) => (mm === null ? "–" : showLength(mm, unit, places));
-  const short = unit === "mm" ? 1 : undefined;
-  const { work } = stage;
-  const angles = work.angle[side];
-  const isGround = work.stop.some((one) => one !== null) || angles.some((one) => one !== null);
-  if (!isGround) {
-    return (
-      <Figure
-        title="Thickness over the flats"
-        values={stage.targets.map(({ flats }) => say(flats))}
-        unit={unit}
-      />
-    );
-  }
-  const isEdge = work.on === "edge";
-  return (
-    <>
-      <Figure
-        title={isEdge ? "Behind the edge when done" : "Stop at this edge"}
-        values={work.stop.map((one) => say(one))}
-        unit={unit}
-      />
-      <Figure
-        title={isEdge ? "Edge bevel high" : "Grind line now, above the edge"}
-        values={work.line[side].map((one) => say(one, isEdge ? undefined : short))}
-        unit={unit}
-      />
-      {work.single[side] !== null ? (
-        <Figure title="Angle a side" values={[`${work.single[side].toFixed(1)}°`]} unit="" />
-      ) : (
-        <Figure
-          title="No single angle: heel, middle, tip"
-          values={angles.map((one) => (one === null ? "–" : `${one.toFixed(1)}°`))}
-          unit=""
-        />
-      )}
-    </>
-  );
-}
-
-function Figure({ title, values, unit }: { title: string; values: readonly string[]; unit: string }) {
-  const isOne = new Set(values).size === 1;
-  return (
-    <div className="px-5 py-3">
-      <p className="text-base text-faint">{title}</p>
-      {isOne ? (
-        <p className="text-6xl font-bold">
-          {values[0]} <span className="text-2xl font-normal text-faint">{unit}</span>
-        </p>
-      ) : (
-        <dl className="flex gap-4 xl:gap-5">
-          {["heel", "middle", "tip"].map((place, i) => (
-            <div key={place}>
-              <dd className="text-3xl font-bold xl:text-4xl">{values[i]}</dd>
-              <dt className="text-base text-faint">{place}</dt>
-            </div>
-          ))}
-        </dl>
-      )}
-    </div>
   );
 }
 
