@@ -121,3 +121,20 @@ test("values on the drawings are typed over where they stand", async ({ page }) 
   await expect(value("Blade length")).toHaveAccessibleName(/^Blade length, 125\.0 mm/);
   await expect(page.getByLabel("Grind line, row 1, up from the edge")).toHaveValue("22");
 });
+
+test("while a node is dragged it moves and the rest stands still; let go, the drawing fits again", async ({
+  page,
+}) => {
+  const id = await makeBlade(page.request, "Still");
+  await openBlade(page, id, "shape");
+  const node = page.getByRole("button", { name: /^edge node 2\./ });
+  const other = page.getByRole("button", { name: /^spine node 2\./ });
+  const [grip, stood] = [(await node.boundingBox())!, (await other.boundingBox())!];
+  await page.mouse.move(grip.x + 5, grip.y + 5);
+  await page.mouse.down();
+  await page.mouse.move(grip.x + 5, grip.y + 35, { steps: 6 });
+  expect((await node.boundingBox())!.y).toBeCloseTo(grip.y + 30, 0);
+  expect(await other.boundingBox()).toEqual(stood);
+  await page.mouse.up();
+  await expect.poll(async () => (await other.boundingBox())!.y).toBeLessThan(stood.y - 5);
+});

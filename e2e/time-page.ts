@@ -2,13 +2,26 @@ import { chromium, type Page } from "@playwright/test";
 import { CHROMIUM } from "./browser.ts";
 
 /**
- * Times edits on the page in a real browser: from the edit's start to the drawing laid out, as the page itself
- * measures it, and every task of the page above 50 ms, by the clock and by the processor time it had. Where the two
- * differ, other programs had the processor. Prints, asserts nothing.
+ * Times the page in a real browser. How long after the click a blade's page is drawn, beside an empty page; then edits:
+ * from the edit's start to the drawing laid out, as the page itself measures it, and every task of the page above
+ * 50 ms, by the clock and by the processor time it had. Where the two differ, other programs had the processor.
+ * Prints, asserts nothing.
  * Run against a started program: BASE=http://127.0.0.1:4570 node --import tsx e2e/time-page.ts
  */
 const base = process.env.BASE ?? "http://127.0.0.1:4570";
 const MOVES = 60;
+const OPENINGS = 3;
+/** From the click on a link to what it leads to being drawn, ms. A string: it runs in the page as it is. */
+const OPEN = `(name, selector) => new Promise((done) => {
+  const link = [...document.querySelectorAll("a")].find((one) => one.textContent.includes(name));
+  const from = performance.now();
+  const look = () =>
+    requestAnimationFrame(() =>
+      document.querySelector(selector) ? setTimeout(() => done(performance.now() - from)) : look(),
+    );
+  link.click();
+  look();
+})`;
 
 const browser = await chromium.launch(CHROMIUM);
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
@@ -16,6 +29,20 @@ const blades = (await (await page.request.get(`${base}/api/blades`)).json()) as 
   id: string;
   name: string;
 }[];
+for (const [name, selector] of [
+  ["Runs", "h1"],
+  ...blades.map((blade) => [blade.name, "[aria-label^='Side view']"]),
+]) {
+  const times: number[] = [];
+  for (let i = 0; i < OPENINGS; i++) {
+    await page.goto(base, { waitUntil: "networkidle" });
+    await page.waitForTimeout(1000);
+    times.push(
+      await page.evaluate<number>(`(${OPEN})(${JSON.stringify(name)}, ${JSON.stringify(selector)})`),
+    );
+  }
+  console.log(`${name}: drawn ${times.map((ms) => ms.toFixed(0)).join(", ")} ms after the click`);
+}
 for (const { id, name } of blades) {
   for (const [where, label] of [
     ["grind", /Plunge foot/],

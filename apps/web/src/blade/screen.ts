@@ -3,7 +3,7 @@ import type { ChainName } from "@true-spine/core/design/nodes.ts";
 import { purposeWithin } from "@true-spine/core/findings/limits.ts";
 import { type Purpose, purposeOf } from "@true-spine/core/findings/purposes.ts";
 import type { DocumentKind, Documents } from "@true-spine/core/registry/documents.ts";
-import { createContext, useContext, useMemo } from "react";
+import { createContext, useContext, useMemo, useRef } from "react";
 import { type StoreApi, useStore } from "zustand";
 import type { View } from "../rail/zoom.ts";
 import type { Trouble } from "../saving/trouble.ts";
@@ -72,6 +72,17 @@ export function useDrawnPart<T>(pick: (file: Blade) => T): T {
 /** A part of the file for a box: it follows a drag a moment later, so that the drawing keeps up with the hand. */
 export function useFilePart<T>(pick: (file: Blade) => T): T {
   return useStore(useScreen().open.boxes, (state) => pick(state.file));
+}
+
+/**
+ * A part of the drawing's own frame: while something is dragged it stays as it was when it was taken hold of, so that
+ * what is dragged moves and the rest stands still; unless it must follow, because what is dragged would leave the sheet.
+ */
+export function useStill<T>(now: T, mustFollow: (still: T) => boolean = () => false): T {
+  const isDragging = useStore(useScreen().open.drag, (state) => state.isOn);
+  const still = useRef(now);
+  if (!isDragging || mustFollow(still.current)) still.current = now;
+  return still.current;
 }
 
 /** Another document of the blade, as it stands on this screen. */

@@ -34,6 +34,8 @@ export interface OpenBlade {
   readonly store: StoreApi<BladeState> & { temporal: StoreApi<TemporalState<BladeState>> };
   /** The same for the boxes beside the drawing: while something is dragged they follow ten times a second. */
   readonly boxes: StoreApi<BladeState>;
+  /** Whether something of it is being dragged on a drawing. */
+  readonly drag: StoreApi<{ readonly isOn: boolean }>;
   /** Changes a copy; puts it in if it is sound, else says what is wrong and changes nothing. */
   edit(change: (copy: Blade) => void): readonly Fault[];
   /** Puts a whole file in, under the same condition. */
@@ -54,8 +56,8 @@ export function openBlade(file: Blade, documents: Partial<Documents> = {}): Open
     }),
   ) as OpenBlade["store"];
   const boxes = createStore<BladeState>()(() => store.getState());
+  const drag = createStore(() => ({ isOn: false }));
   let isOpen = false;
-  let isDragging = false;
   let following: ReturnType<typeof setTimeout> | undefined;
   const follow = () => {
     clearTimeout(following);
@@ -63,7 +65,7 @@ export function openBlade(file: Blade, documents: Partial<Documents> = {}): Open
     boxes.setState(store.getState(), true);
   };
   store.subscribe(() => {
-    if (isDragging) following ??= setTimeout(follow, FOLLOW_MS);
+    if (drag.getState().isOn) following ??= setTimeout(follow, FOLLOW_MS);
     else follow();
   });
   const past = () => store.temporal.getState();
@@ -74,9 +76,9 @@ export function openBlade(file: Blade, documents: Partial<Documents> = {}): Open
   const end = () => {
     isOpen = false;
     past().resume();
-    if (!isDragging) return;
-    isDragging = false;
+    if (!drag.getState().isOn) return;
     follow();
+    drag.setState({ isOn: false });
   };
   const replace = (next: Blade) => {
     performance.mark(EDIT_MARK);
@@ -90,6 +92,7 @@ export function openBlade(file: Blade, documents: Partial<Documents> = {}): Open
   return {
     store,
     boxes,
+    drag,
     edit(change) {
       const copy = structuredClone(store.getState().file);
       change(copy);
@@ -107,7 +110,7 @@ export function openBlade(file: Blade, documents: Partial<Documents> = {}): Open
     begin(isDrag = false) {
       end();
       isOpen = true;
-      isDragging = isDrag;
+      if (isDrag) drag.setState({ isOn: true });
     },
     end,
     undo() {

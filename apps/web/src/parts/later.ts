@@ -1,15 +1,21 @@
-import { type ComponentType, type LazyExoticComponent, lazy } from "react";
+import { type ComponentType, createElement, lazy, useState } from "react";
 
 /** A part of the program that is fetched when it is first shown, or ahead of that. */
-export type Later<P = object> = LazyExoticComponent<ComponentType<P>> & {
-  readonly load: () => Promise<unknown>;
-};
+export type Later<P = object> = ComponentType<P> & { readonly load: () => Promise<unknown> };
 
-export function later<P = object>(load: () => Promise<ComponentType<P>>): Later<P> {
-  return Object.assign(
-    lazy(async () => ({ default: await load() })),
-    { load },
-  );
+export function later<P extends object = object>(load: () => Promise<ComponentType<P>>): Later<P> {
+  let here: ComponentType<P> | null = null;
+  const fetched = async () => {
+    here ??= await load();
+    return here;
+  };
+  const Fetched = lazy(async () => ({ default: await fetched() }));
+  // What is here already is shown at once: waiting, once shown, stays for a third of a second.
+  const Shown = (props: P) => {
+    const [Part] = useState<ComponentType<P>>(() => here ?? (Fetched as unknown as ComponentType<P>));
+    return createElement(Part, props);
+  };
+  return Object.assign(Shown, { load: fetched });
 }
 
 /** Fetches parts one after the other while there is nothing else to do: they are then here when the network is not. */

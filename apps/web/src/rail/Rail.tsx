@@ -29,6 +29,7 @@ function Strips({ scale, room, handles }: Frame & { handles: (place: SidePlace) 
   const unit = useSettings((settings) => settings.unit);
   const heights = { side: room * 0.44, spine: room * 0.16, edge: room * 0.22, angle: room * 0.18 };
   const place = useSidePlace(file, scale, heights.side);
+  const { ring } = fieldOf(file);
   return (
     <>
       <Strip title="Side" height={heights.side} isBlue>
@@ -40,11 +41,17 @@ function Strips({ scale, room, handles }: Frame & { handles: (place: SidePlace) 
       </Strip>
       <Strip
         title="Spine"
-        note={`thickness × ${spineTimes(file, scale, heights.spine).toFixed(1)}`}
+        note={`thickness × ${spineTimes(file.thickness, scale, heights.spine).toFixed(1)}`}
         height={heights.spine}
         isBlue
       >
-        <SpineView file={file} scale={scale} height={heights.spine} />
+        <SpineView
+          rows={file.thickness}
+          left={ring.left}
+          right={ring.right}
+          scale={scale}
+          height={heights.spine}
+        />
       </Strip>
       <Strip title="Edge" note={`${unit} thick`} height={heights.edge}>
         <EdgeStrip file={file} scale={scale} height={heights.edge} />

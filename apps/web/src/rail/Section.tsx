@@ -4,6 +4,7 @@ import type { Station } from "@true-spine/core/blade/station.ts";
 import { showLength } from "@true-spine/core/units/length.ts";
 import { useSettings } from "../app/settings.ts";
 import { fieldOf } from "../blade/derived.ts";
+import { useStill } from "../blade/screen.ts";
 import { pathThrough } from "./scale.ts";
 
 const WIDTH = 336;
@@ -20,6 +21,14 @@ export function Section({ file, x, station }: { file: Blade; x: number; station:
   const shapes = sectionShape(field, x);
   const all = shapes.flat();
   const at = showLength(x, unit, unit === "mm" ? 1 : undefined);
+  const room = HEIGHT - TOP - FOOT;
+  const bottom = Math.min(...all.map((p) => p[1]));
+  const top = Math.max(...all.map((p) => p[1]));
+  const widest = Math.max(...all.map((p) => Math.abs(p[0])));
+  const whole = useStill(
+    Math.min(room / (top - bottom), 110 / (2 * widest), 8),
+    (still) => !((top - bottom) * still <= room + FOOT),
+  );
   const frame = "sticky top-0 z-10 overflow-hidden bg-layout text-scribed";
   if (all.length === 0) {
     return (
@@ -29,11 +38,6 @@ export function Section({ file, x, station }: { file: Blade; x: number; station:
       </section>
     );
   }
-  const bottom = Math.min(...all.map((p) => p[1]));
-  const top = Math.max(...all.map((p) => p[1]));
-  const widest = Math.max(...all.map((p) => Math.abs(p[0])));
-  const room = HEIGHT - TOP - FOOT;
-  const whole = Math.min(room / (top - bottom), 110 / (2 * widest), 8);
   const large = Math.min(room / ENLARGED, 46);
   const wholeX = 84;
   const largeX = 232;

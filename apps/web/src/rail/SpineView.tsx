@@ -1,9 +1,8 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import { read } from "@true-spine/core/blade/table.ts";
+import { read, table } from "@true-spine/core/blade/table.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
-import { useRef } from "react";
+import { memo, useRef } from "react";
 import { useSettings } from "../app/settings.ts";
-import { fieldOf } from "../blade/derived.ts";
 import { useScreen } from "../blade/screen.ts";
 import { useEdit } from "../blade/useEdit.ts";
 import { DrawnValue } from "./DrawnValue.tsx";
@@ -11,33 +10,49 @@ import { Grip } from "./Grip.tsx";
 import type { Scale } from "./scale.ts";
 
 /** How many times the rail's scale thickness is drawn at: as large as the strip lets it be, at most six. */
-export function spineTimes(file: Blade, scale: Scale, height: number): number {
-  const thickest = Math.max(...file.thickness.map((row) => row.t), 1);
+export function spineTimes(rows: Blade["thickness"], scale: Scale, height: number): number {
+  const thickest = Math.max(...rows.map((row) => row.t), 1);
   return Math.max(1, Math.min(6, (height - 52) / (thickest * scale.perMm)));
 }
 
-/** Looking down on the spine: thickness over the flats, drawn at a larger scale of its own. */
-export function SpineView({ file, scale, height }: { file: Blade; scale: Scale; height: number }) {
+/**
+ * Looking down on the spine: thickness over the flats, drawn at a larger scale of its own. Drawn again only when its
+ * own figures change.
+ */
+export const SpineView = memo(function SpineView({
+  rows,
+  left,
+  right,
+  scale,
+  height,
+}: {
+  rows: Blade["thickness"];
+  /** Where the steel begins and ends, mm along the blade. */
+  left: number;
+  right: number;
+  scale: Scale;
+  height: number;
+}) {
   const unit = useSettings((settings) => settings.unit);
   const { open } = useScreen();
   const { edit } = useEdit();
-  const { ring, thickness } = fieldOf(file);
-  const start = useRef(file);
-  const times = spineTimes(file, scale, height);
+  const start = useRef(rows);
+  const times = spineTimes(rows, scale, height);
   const middle = height / 2 + 10;
+  const thickness = table(
+    rows,
+    (row) => row.x,
+    (row) => row.t,
+  );
   const half = (x: number) => (read(thickness, x) / 2) * scale.perMm * times;
-  const xs = [
-    ring.left,
-    ...file.thickness.map((row) => row.x).filter((x) => x > ring.left && x < ring.right),
-    ring.right,
-  ];
+  const xs = [left, ...rows.map((row) => row.x).filter((x) => x > left && x < right), right];
   const upper = xs.map((x) => `${scale.px(x)} ${middle - half(x)}`);
   const lower = xs.map((x) => `${scale.px(x)} ${middle + half(x)}`).reverse();
-  const places = placeLabels(file, scale);
+  const places = placeLabels(rows, scale);
 
   const move = (i: number) => (dx: number, dy: number, isStart: boolean) => {
-    if (isStart) start.current = open.store.getState().file;
-    const row = start.current.thickness[i]!;
+    if (isStart) start.current = open.store.getState().file.thickness;
+    const row = start.current[i]!;
     if (dx === 0 && dy === 0) return;
     open.edit((copy) => {
       copy.thickness[i] = { x: tidy(row.x + dx), t: tidy(row.t + 2 * dy) };
@@ -68,7 +83,7 @@ export function SpineView({ file, scale, height }: { file: Blade; scale: Scale; 
         strokeWidth={0.8}
         opacity={0.6}
       />
-      {file.thickness.map((row, i) => (
+      {rows.map((row, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a point is its position in the table; a key by place would drop it mid-drag
         <g key={i}>
           <Grip
@@ -98,12 +113,12 @@ export function SpineView({ file, scale, height }: { file: Blade; scale: Scale; 
       ))}
     </svg>
   );
-}
+});
 
 /** Which values can be written without running into one another; those out of sight, and every crowded one, are left to hover. */
-function placeLabels(file: Blade, scale: Scale): (("start" | "middle" | "end") | null)[] {
+function placeLabels(rows: Blade["thickness"], scale: Scale): (("start" | "middle" | "end") | null)[] {
   let free = 90;
-  return file.thickness.map((row) => {
+  return rows.map((row) => {
     const x = scale.px(row.x);
     if (x < 0 || x > scale.width) return null;
     const anchor = x < 24 ? "start" : x > scale.width - 24 ? "end" : "middle";

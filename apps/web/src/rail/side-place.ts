@@ -2,6 +2,7 @@ import { type Ring, spansAt } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { useMemo } from "react";
 import { fieldOf } from "../blade/derived.ts";
+import { useStill } from "../blade/screen.ts";
 import type { Scale } from "./scale.ts";
 
 /** Where a side view draws: the rail's scale across, and the pixel row of the spine datum. */
@@ -24,9 +25,19 @@ function datumRow(ring: Ring, scale: Scale, height: number, top: number): number
   return isTaller ? height * 0.78 + low * scale.perMm : height / 2 - 6 + ((low + high) / 2) * scale.perMm;
 }
 
+/** Whether steel is out of sight above or below that could be seen. */
+function isOut(ring: Ring, { perMm }: Scale, height: number, datum: number): boolean {
+  const isAllSeen = (ring.top - ring.bottom) * perMm < height;
+  return isAllSeen && (datum < ring.top * perMm || datum - ring.bottom * perMm > height);
+}
+
 /** The same object while it is the same place: what stands still is then not drawn again. */
 export function useSidePlace(file: Blade, scale: Scale, height: number, top = 0): SidePlace {
   const { ring } = fieldOf(file);
-  const datum = datumRow(ring, scale, height, top);
+  const now = { datum: datumRow(ring, scale, height, top), scale, height };
+  const { datum } = useStill(
+    now,
+    (still) => still.scale !== scale || still.height !== height || isOut(ring, scale, height, still.datum),
+  );
   return useMemo(() => ({ scale, datum, px: scale.px, py: (y) => datum - y * scale.perMm }), [scale, datum]);
 }

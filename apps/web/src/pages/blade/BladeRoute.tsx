@@ -11,10 +11,17 @@ import { whenInWords } from "../../parts/when.ts";
 import { useHeld } from "../../saving/useHeld.ts";
 import { BladeScreenView } from "./BladeScreenView.tsx";
 import { LeftWork } from "./LeftWork.tsx";
+import { BLADE_PAGES } from "./pages.ts";
 
 /** Opens a blade: from the server, or from what this browser still owes it. */
 export function BladeRoute() {
-  const { id = "" } = useParams();
+  const { id = "", page } = useParams();
+  useEffect(() => {
+    // The page itself comes while the blade does.
+    const shown = BLADE_PAGES.find(({ path }) => path === page);
+    // What does not come now is asked for again when it is shown.
+    shown?.Page.load().catch(() => {});
+  }, [page]);
   return <WithBlade key={id} id={id} view={(row) => <BladeScreenView row={row} />} />;
 }
 
