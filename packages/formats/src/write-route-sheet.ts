@@ -1,6 +1,7 @@
 import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
+import { holeInWords } from "@true-spine/core/design/holes.ts";
 import { otherSide, readingFor, zeroProcedure } from "@true-spine/core/grind/setups.ts";
-import { stopInWords } from "@true-spine/core/route/layout.ts";
+import { crossingInWords, stopInWords } from "@true-spine/core/route/layout.ts";
 import type { RouteReport, StageReport } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
 import { setupFor } from "@true-spine/core/route/setup-for.ts";
@@ -104,10 +105,7 @@ function layoutOn(text: Column, layout: NonNullable<RouteReport["layout"]>, unit
       ? `One line, from the ${layout.face} face, at ${layout.places.map(({ edge }) => say(edge)).join(" / ")} (heel, middle, tip).`
       : `Height gauge at ${say(layout.setting)}, from both faces.`,
   );
-  if (layout.face === null && layout.meetAt !== null)
-    text.line(`The lines meet at ${say(layout.meetAt)} from the junction and cross beyond it.`);
-  if (layout.face === null && layout.missesFrom !== null)
-    text.line(`From ${say(layout.missesFrom)} on the steel is thinner than the setting.`);
+  for (const words of crossingInWords(layout, unit)) text.line(words);
   for (const { place, flats, gap, gauge, outside, line } of layout.places) {
     const now = line.right ?? line.left;
     const lined = now ? `; scribe the grind line at ${say(now.now)}, it climbs ${say(now.climb)}` : "";
@@ -119,8 +117,7 @@ function layoutOn(text: Column, layout: NonNullable<RouteReport["layout"]>, unit
   for (const { side, foot, top } of layout.plunges) {
     text.line(`plunge, ${side === "both" ? "both sides" : side}: foot at ${say(foot)}, top at ${say(top)}`);
   }
-  for (const { x, y, d } of layout.holes)
-    text.line(`hole ${say(d)} at ${say(x)}, ${say(-y)} below the datum`);
+  for (const hole of layout.holes) text.line(holeInWords(hole, say));
 }
 
 function setupOn(text: Column, stage: StageReport, { name, setup }: NamedSetup, unit: LengthUnit): void {

@@ -21,7 +21,12 @@ interface BoxProps {
   onVisit?: (isTyping: boolean) => void;
   hideLabel?: boolean;
   className?: string;
+  /** What is refused is said once the hand rests: half of what is being typed may be in another's way. */
+  isJudgedAtRest?: boolean;
 }
+
+/** How long a hand that types has to rest, ms. */
+const REST_MS = 900;
 
 /** A box for a length. It takes what a maker says, shows the other unit on hover, and keeps what was typed. */
 export function LengthBox({
@@ -215,6 +220,7 @@ function ValueBox({
   onVisit,
   hideLabel,
   className = "",
+  isJudgedAtRest = false,
   shown,
   hint,
   read,
@@ -231,6 +237,17 @@ function ValueBox({
   const [why, setWhy] = useState<string | null>(null);
   const lastMode = useRef(mode);
   const putIn = useRef(value);
+  const atRest = useRef<{ timer: ReturnType<typeof setTimeout>; refused: string } | null>(null);
+  const told = (refused: string | null) => {
+    clearTimeout(atRest.current?.timer);
+    atRest.current = null;
+    setWhy(refused);
+  };
+  const refuse = (refused: string | null) => {
+    told(null);
+    if (!refused || !isJudgedAtRest) return setWhy(refused);
+    atRest.current = { refused, timer: setTimeout(() => told(refused), REST_MS) };
+  };
   useEffect(() => {
     const isForeign = Math.abs(value - putIn.current) > 1e-9;
     if (lastMode.current === mode && !isForeign) return;
@@ -244,14 +261,14 @@ function ValueBox({
     setText(typed);
     const result = read(typed);
     if (!result.ok) {
-      setWhy(result.why);
+      told(result.why);
       return;
     }
     const before = putIn.current;
     putIn.current = result.value;
     const refused = onCommit(result.value);
     if (refused) putIn.current = before;
-    setWhy(refused);
+    refuse(refused);
   };
 
   return (
@@ -273,17 +290,19 @@ function ValueBox({
         input.select();
       }}
       onBlur={() => {
-        if (why === null) setText(null);
+        if (atRest.current) told(atRest.current.refused);
+        else if (why === null) setText(null);
         onVisit?.(false);
       }}
       onEnter={(input) => {
+        if (atRest.current) return told(atRest.current.refused);
         if (why !== null) return;
         setText(null);
         input.select();
       }}
       onEscape={() => {
         setText(null);
-        setWhy(null);
+        told(null);
       }}
     />
   );

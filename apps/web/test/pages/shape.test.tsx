@@ -113,16 +113,48 @@ describe("holes and outline by numbers", () => {
     const { file } = shape();
     press("Remove hole 1");
     expect(screen.getByText("None yet.")).toBeTruthy();
-    press("Two evenly spaced");
+    press("Two along the tang");
     expect(file().holes).toHaveLength(2);
     const group = screen.getByRole("region", { name: "Holes" });
     fireEvent.click(within(group).getByRole("button", { name: "Add one" }));
     expect(file().holes).toHaveLength(3);
     type("Hole 1, across", "1/4 in");
     expect(file().holes![0]!.d).toBeCloseTo(6.35, 9);
-    press("3 evenly spaced");
+    press("3 along the tang");
     const xs = file().holes!.map(({ x }) => x);
     expect(xs[1]! - xs[0]!).toBeCloseTo(xs[2]! - xs[1]!, 1);
+  });
+
+  test("in each other's way is said once the hand rests or leaves, and what was typed stays", () => {
+    const { file } = shape();
+    press("Two along the tang");
+    const [first] = file().holes!;
+    fireEvent.focus(box("Hole 2, from the junction"));
+    type("Hole 2, from the junction", String(first!.x - 1));
+    expect(screen.queryByRole("alert")).toBeNull();
+    fireEvent.blur(box("Hole 2, from the junction"));
+    expect(screen.getByRole("alert").textContent).toMatch(/^Runs into hole 1, at -\d+\.?\d* mm\.$/);
+    expect(box("Hole 2, from the junction").value).toBe(String(first!.x - 1));
+    type("Hole 2, from the junction", "-80");
+    expect(screen.queryByRole("alert")).toBeNull();
+    expect(file().holes![1]!.x).toBe(-80);
+  });
+
+  test("a bolt's head is sunk, and what stays of the scale under it is said; a pair stands across", () => {
+    const { file, open } = shape();
+    press("Two along the tang");
+    fireEvent.change(box("Hole 1 is for"), { target: { value: "bolt" } });
+    expect(file().holes![0]).toMatchObject({ d: 6.35, for: "bolt", counterbore: { d: 9.35, depth: 2.5 } });
+    fireEvent.change(box("On the tang"), { target: { value: "full" } });
+    type("Scales, each thick", "7");
+    type("Bolt 1, head sunk", "3.2");
+    expect(screen.getByText("3.80 mm of the scale stays under the head.")).toBeTruthy();
+    fireEvent.change(box("Hole 1 is for"), { target: { value: "glue" } });
+    expect(file().holes![0]).not.toHaveProperty("counterbore");
+    press("Pairs along it");
+    expect(file().holes).toHaveLength(2 * 2);
+    open.undo();
+    expect(file().holes).toHaveLength(2);
   });
 
   test("a node is added after, moved, removed; ends that two chains share move together", () => {

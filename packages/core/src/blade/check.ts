@@ -150,7 +150,10 @@ function holeFaults(blade: Blade, ring: Ring): Fault[] {
     for (let j = 0; j < i; j++) {
       const other = holes[j]!;
       const gap = Math.hypot(hole.x - other.x, hole.y - other.y) - (hole.d + other.d) / 2;
-      if (gap < 0) faults.push({ path, message: `runs into the hole at ${pathOf("holes", j)}` });
+      if (gap < 0) faults.push({ path, message: `runs into hole ${j + 1}, at ${other.x} mm` });
+    }
+    if (hole.counterbore && hole.counterbore.d <= hole.d) {
+      faults.push({ path, message: `has a counterbore no wider than itself, ${hole.d} mm` });
     }
   });
   return faults;

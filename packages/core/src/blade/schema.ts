@@ -86,8 +86,22 @@ const FalseEdge = Type.Object(
   only,
 );
 
+/** What a hole is drilled for. */
+const HOLE_USES = ["pin", "bolt", "lanyard", "glue", "lighten"] as const;
+export type HoleUse = (typeof HOLE_USES)[number];
+
+const Diameter = Type.Number({ exclusiveMinimum: 0, maximum: 100 });
 const Hole = Type.Object(
-  { x: Coordinate, y: Coordinate, d: Type.Number({ exclusiveMinimum: 0, maximum: 100 }) },
+  {
+    x: Coordinate,
+    y: Coordinate,
+    d: Diameter,
+    for: Type.Optional(Type.Union(HOLE_USES.map((one) => Type.Literal(one)))),
+    /** Sunk into each scale for the head of a bolt: how wide, and how deep from the scale's face. */
+    counterbore: Type.Optional(
+      Type.Object({ d: Diameter, depth: Type.Number({ exclusiveMinimum: 0, maximum: 50 }) }, only),
+    ),
+  },
   only,
 );
 

@@ -3,6 +3,7 @@ import { compileRing } from "../blade/outline.ts";
 import type { Blade, OutlineNode } from "../blade/schema.ts";
 import { read, table } from "../blade/table.ts";
 import { addAfter } from "./nodes.ts";
+import { tidy } from "./tidy.ts";
 
 /**
  * Small things filed into an outline. Each changes a copy of a sound blade in place; whether what comes out is sound is
@@ -72,9 +73,9 @@ function arc(centre: Point, radius: number, from: readonly [number, number], to:
     const along: Point = [-Math.sin(a) * reach, Math.cos(a) * reach];
     const at: Point = [centre[0] + radius * Math.cos(a), centre[1] + radius * Math.sin(a)];
     return {
-      at: i === 0 ? [...from] : i === pieces ? [...to.at] : tidy(at),
-      ...(i > 0 ? { back: tidy([-along[0], -along[1]]) } : {}),
-      ...(i < pieces ? { ahead: tidy(along) } : to.ahead ? { ahead: to.ahead } : {}),
+      at: i === 0 ? [...from] : i === pieces ? [...to.at] : tidyAt(at),
+      ...(i > 0 ? { back: tidyAt([-along[0], -along[1]]) } : {}),
+      ...(i < pieces ? { ahead: tidyAt(along) } : to.ahead ? { ahead: to.ahead } : {}),
     };
   });
 }
@@ -137,7 +138,7 @@ export function notchSpine(copy: Blade, { from, to, count, depth }: Notches): vo
     const chord: Point = [b.at[0] - a.at[0], b.at[1] - a.at[1]];
     const length = Math.hypot(...chord);
     // Both handles straight into the steel: the cubic's middle lies three quarters of their length deep.
-    const inward = tidy([((chord[1] / length) * 4 * depth) / 3, ((-chord[0] / length) * 4 * depth) / 3]);
+    const inward = tidyAt([((chord[1] / length) * 4 * depth) / 3, ((-chord[0] / length) * 4 * depth) / 3]);
     a.ahead = inward;
     b.back = [...inward];
   }
@@ -175,12 +176,11 @@ export function mirrorEdge(copy: Blade): void {
   tip.at = [tip.at[0], heelY / 2];
   const over = (offset: readonly [number, number]): Point => [offset[0], -offset[1]];
   const mirrored = edge.map(({ at, back, ahead }) => ({
-    at: [at[0], tidyOne(heelY - at[1])] as Point,
+    at: [at[0], tidy(heelY - at[1])] as Point,
     ...(back ? { back: over(back) } : {}),
     ...(ahead ? { ahead: over(ahead) } : {}),
   }));
   copy.outline.spine = heelX > 0 ? [{ at: [0, 0] }, ...mirrored] : mirrored;
 }
 
-const tidyOne = (mm: number) => Math.round(mm * 1e4) / 1e4;
-const tidy = (at: Point): Point => [tidyOne(at[0]), tidyOne(at[1])];
+const tidyAt = (at: Point): Point => [tidy(at[0]), tidy(at[1])];

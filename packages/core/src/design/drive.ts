@@ -1,6 +1,7 @@
 import { bladeLength, handleLength, heelHeight, straightUntil, tipDrop } from "../blade/measure.ts";
-import { compileRing, type Ring, spansAt } from "../blade/outline.ts";
+import { compileRing, type Ring } from "../blade/outline.ts";
 import type { Blade, OutlineNode } from "../blade/schema.ts";
+import { tidy } from "./tidy.ts";
 
 /**
  * Driving dimensions: one of the blade's chief measures set, the rest kept. Each changes a copy of a sound blade in
@@ -33,8 +34,6 @@ function mapped(
 function withAxis(point: readonly [number, number], axis: 0 | 1, value: number): [number, number] {
   return axis === 0 ? [value, point[1]] : [point[0], value];
 }
-
-const tidy = (mm: number) => Math.round(mm * 1e4) / 1e4;
 
 /** Everything ahead of the heel is drawn out or pushed together: outline, taper, false edge. */
 function setLength(copy: Blade, wanted: number): void {
@@ -136,37 +135,4 @@ export function driverOf(key: string): Driver {
   const found = DRIVERS.find((driver) => driver.key === key);
   if (!found) throw new RangeError(`no dimension is called “${key}”`);
   return found;
-}
-
-/** Holes of one size, evenly along the tang between two places, each in the middle of its height. */
-export function holesAlong(
-  blade: Blade,
-  count: number,
-  diameter: number,
-): { x: number; y: number; d: number }[] {
-  const ring = compileRing(blade.outline);
-  const handle = handleLength(ring);
-  return Array.from({ length: count }, (_, i) => {
-    const x = -handle * (count === 1 ? 0.5 : 0.18 + (0.64 * i) / (count - 1));
-    const [low = 0, high = 0] = middleSpan(ring, x);
-    return { x: tidy(x), y: tidy((low + high) / 2), d: diameter };
-  });
-}
-
-/** One more hole, in the middle of the widest stretch of the tang that has none; mm. */
-export function anotherHole(blade: Blade, diameter: number): { x: number; y: number; d: number } {
-  const ring = compileRing(blade.outline);
-  const handle = handleLength(ring);
-  const taken = (blade.holes ?? []).map(({ x }) => x).filter((x) => x < 0 && x > -handle);
-  const ends = [0, ...taken, -handle].sort((a, b) => b - a);
-  const gaps = ends.slice(1).map((to, i) => ({ from: ends[i]!, to }));
-  const { from, to } = gaps.reduce((a, b) => (b.from - b.to > a.from - a.to + 1e-9 ? b : a));
-  const x = (from + to) / 2;
-  const [low = 0, high = 0] = middleSpan(ring, x);
-  return { x: tidy(x), y: tidy((low + high) / 2), d: diameter };
-}
-
-function middleSpan(ring: Ring, x: number): readonly number[] {
-  const spans = spansAt(ring, x);
-  return spans[0] ?? [0, 0];
 }

@@ -1,6 +1,7 @@
 import type { Blade } from "../blade/schema.ts";
 import type { Handle } from "../handle/schema.ts";
 import type { Tang } from "./family.ts";
+import { takesPin } from "./holes.ts";
 
 /** Thickness of one scale, mm: what makes a usual handle with a usual tang. Source: common practice. */
 const SCALE = 6.5;
@@ -10,7 +11,7 @@ export function firstHandle(blade: Blade, tang: Tang): Handle {
   const butt = Math.min(...blade.outline.tang.map((node) => node.at[0]));
   const deep = Math.min(...blade.outline.tang.filter((node) => node.at[0] <= 0).map((node) => node.at[1]));
   if (tang === "full") {
-    const pins = (blade.holes ?? []).map(({ x, y, d }) => ({
+    const pins = (blade.holes ?? []).filter(takesPin).map(({ x, y, d }) => ({
       x,
       y,
       diameter: d,

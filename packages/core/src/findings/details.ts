@@ -1,5 +1,7 @@
 import { spansAt } from "../blade/outline.ts";
 import { bevelOn } from "../blade/schema.ts";
+import { lipUnder } from "../design/holes.ts";
+import { tidy } from "../design/tidy.ts";
 import type { Finding } from "./finding.ts";
 import { onSide, owner, type Rule, sidesOf, stretches } from "./judged.ts";
 
@@ -75,6 +77,42 @@ export const tangHoleWeak: Rule = ({ blade, field, say }) =>
     ];
   });
 
+/** Least of a scale that should stay under the head of a bolt, mm: a starting value. */
+const LEAST_LIP = 2;
+
+/** Too little of a scale left under a bolt's head: it cracks when the bolt is drawn up. */
+export const boltLipThin: Rule = ({ blade, handle, say }) =>
+  (blade.holes ?? []).flatMap((hole, i): Finding[] => {
+    const lip = lipUnder(hole, handle);
+    if (lip === null || lip >= LEAST_LIP) return [];
+    const depth = hole.counterbore!.depth + lip - LEAST_LIP;
+    return [
+      {
+        id: "bolt-lip-thin",
+        severity: lip <= 0 ? "fix" : "watch",
+        where: { x: [hole.x - hole.d / 2, hole.x + hole.d / 2] },
+        measured: lip,
+        wanted: [LEAST_LIP, null],
+        unit: "mm",
+        message:
+          lip <= 0
+            ? `The counterbore of the bolt ${say.along(hole.x, hole.x)} goes through its scale.`
+            : `Under the head of the bolt ${say.along(hole.x, hole.x)} only ${say.length(lip)} of the scale stays.`,
+        advice: "Sink the head less, or take thicker scales.",
+        basis: "starting value, without a published source",
+        remedies:
+          depth > 0
+            ? [
+                {
+                  words: `Sink it ${say.length(depth)}.`,
+                  changes: [{ path: ["holes", i, "counterbore", "depth"], value: tidy(depth) }],
+                },
+              ]
+            : [],
+      },
+    ];
+  });
+
 /** Faces that meet within the steel above the edge: the blade is ground through there. */
 export const facesMeet: Rule = (judged) => {
   const { field, stations, blade, say } = judged;
@@ -114,4 +152,4 @@ export const facesMeet: Rule = (judged) => {
   );
 };
 
-export const DETAILS: readonly Rule[] = [plungeWall, tangHoleWeak, facesMeet];
+export const DETAILS: readonly Rule[] = [plungeWall, tangHoleWeak, boltLipThin, facesMeet];

@@ -146,6 +146,27 @@ function plungeMarks(finished: Steel): LayoutSheet["plunges"] {
   });
 }
 
+/**
+ * Where the two lines of one setting meet on the taper and what to do there, in words; nothing where they stay apart, or where one
+ * line is scribed.
+ */
+export function crossingInWords(layout: LayoutSheet, unit: LengthUnit): string[] {
+  const { meetAt, missesFrom, face, places } = layout;
+  if (face !== null || meetAt === null) return [];
+  const say = (mm: number) => showLengthWithUnit(mm, unit);
+  const beyond = places.filter(({ x }) => x > meetAt);
+  const anew = beyond.map(({ place, gauge }) => `${say(gauge.right)} at the ${place}`).join(", ");
+  return [
+    `On the taper the lines meet ${say(meetAt)} from the junction and cross beyond it: they stand as far past the centre as they stood before it, so the middle between them still is the centre.`,
+    anew === ""
+      ? "Nothing is read beyond there: leave it at that."
+      : `Grind to the middle there, or set the gauge anew: ${anew}.`,
+    ...(missesFrom === null
+      ? []
+      : [`From ${say(missesFrom)} on the steel is thinner than the gauge is set: it scribes nothing.`]),
+  ];
+}
+
 /** How far from each scribed line the rough belt stops, in words: outside it, or past it. */
 export function stopInWords(outside: number, unit: LengthUnit): string {
   const say = (mm: number) => showLengthWithUnit(mm, unit, unit === "mm" ? 3 : undefined);

@@ -2,9 +2,11 @@ import { describe, expect, test } from "vitest";
 import { compileRing, ringPoints } from "../../src/blade/outline.ts";
 import { parseBlade } from "../../src/blade/parse.ts";
 import type { Blade, OutlineNode } from "../../src/blade/schema.ts";
-import { anotherHole, DRIVERS, holesAlong } from "../../src/design/drive.ts";
+import { DRIVERS } from "../../src/design/drive.ts";
 import { FAMILIES } from "../../src/design/families.ts";
 import { firstBlade } from "../../src/design/first.ts";
+import { firstHandle } from "../../src/design/first-handle.ts";
+import { anotherHole, evenlyBetween, holesAlong, pairsAlong } from "../../src/design/holes.ts";
 import * as nodes from "../../src/design/nodes.ts";
 import { changed, example } from "../examples.ts";
 
@@ -76,6 +78,53 @@ test("holes added one at a time go where the tang has none, and every one is sou
   const xs = knife.holes!.map(({ x }) => x).sort((a, b) => a - b);
   const gaps = xs.slice(1).map((x, i) => x - xs[i]!);
   expect(Math.min(...gaps)).toBeGreaterThan(12);
+});
+
+test("pairs stand across the tang's middle, a third of its height apart", () => {
+  const knife = changed(example("field"), (blade) => delete blade.holes);
+  const holes = pairsAlong(knife, 2, 4);
+  expect(holes.map(({ x }) => x)).toEqual([holes[0]!.x, holes[0]!.x, holes[2]!.x, holes[2]!.x]);
+  // The tang is 24 tall there, its middle 12 below the datum.
+  expect(holes[0]!.y - holes[1]!.y).toBeCloseTo(8, 3);
+  expect((holes[0]!.y + holes[1]!.y) / 2).toBeCloseTo(-12, 3);
+  expect(parseBlade({ ...knife, holes }).ok).toBe(true);
+});
+
+test("evenly between the first and the last: on the straight line, what each is for kept", () => {
+  const holes = evenlyBetween([
+    { x: -90, y: -15, d: 5 },
+    { x: -20, y: -9, d: 6, for: "bolt" },
+    { x: -30, y: 2, d: 4, for: "glue" },
+  ]);
+  expect(holes).toEqual([
+    { x: -20, y: -9, d: 6, for: "bolt" },
+    { x: -55, y: -12, d: 4, for: "glue" },
+    { x: -90, y: -15, d: 5 },
+  ]);
+  expect(evenlyBetween(holes.slice(0, 2))).toEqual(holes.slice(0, 2));
+});
+
+test("only pins, bolts and what is not said take a pin; two holes in each other's way are named", () => {
+  const knife = changed(example("field"), (blade) => {
+    blade.holes = [
+      { x: -20, y: -12, d: 5, for: "bolt", counterbore: { d: 8, depth: 2.5 } },
+      { x: -50, y: -12, d: 5 },
+      { x: -80, y: -12, d: 5, for: "lanyard" },
+    ];
+  });
+  expect(firstHandle(knife, "full").pins.map(({ x }) => x)).toEqual([-20, -50]);
+  const faultsWith = (change: (blade: Blade) => void) => {
+    const copy = structuredClone(knife);
+    change(copy);
+    const parsed = parseBlade(copy);
+    return parsed.ok ? [] : parsed.faults;
+  };
+  expect(faultsWith(({ holes }) => Object.assign(holes![1]!, { x: -21 }))).toEqual([
+    { path: "$.holes[1]", message: "runs into hole 1, at -20 mm" },
+  ]);
+  expect(faultsWith(({ holes }) => Object.assign(holes![0]!.counterbore!, { d: 5 }))).toEqual([
+    { path: "$.holes[0]", message: "has a counterbore no wider than itself, 5 mm" },
+  ]);
 });
 
 describe("nodes", () => {

@@ -2,8 +2,9 @@ import { readFileSync } from "node:fs";
 import { describe, expect, test } from "vitest";
 import { compileField } from "../../src/blade/field.ts";
 import type { Blade } from "../../src/blade/schema.ts";
+import { firstHandle } from "../../src/design/first-handle.ts";
 import { usualBehind } from "../../src/findings/beside.ts";
-import { type Beside, judge } from "../../src/findings/judge.ts";
+import { type Beside, confirmRemedies, judge } from "../../src/findings/judge.ts";
 import type { OtherBlade } from "../../src/findings/judged.ts";
 import { balanceOf } from "../../src/handle/balance.ts";
 import type { Handle } from "../../src/handle/schema.ts";
@@ -112,4 +113,18 @@ describe("a chopper with its handle on", () => {
       "balance-with-handle",
     );
   });
+});
+
+test("a bolt whose head is sunk too deep into its scale is told, and what is offered clears it", () => {
+  const bolted = changed(knife, (b) => {
+    b.holes = [{ x: -30, y: -12, d: 6, for: "bolt", counterbore: { d: 9, depth: 5.5 } }];
+  });
+  // Scales of 6.5: 1 stays, 2 should.
+  const handle = firstHandle(bolted, "full");
+  const found = find(bolted, "bolt-lip-thin", { handle })!;
+  expect(found).toMatchObject({ severity: "watch", measured: 1, wanted: [2, null] });
+  expect(found.message).toBe("Under the head of the bolt at -30 mm only 1.00 mm of the scale stays.");
+  const [mended] = confirmRemedies(bolted, [found], { handle });
+  expect(mended!.remedies[0]!.words).toBe("Sink it 4.50 mm.");
+  expect(find(bolted, "bolt-lip-thin")).toBeUndefined();
 });

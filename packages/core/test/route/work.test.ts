@@ -4,10 +4,10 @@ import type { Blade } from "../../src/blade/schema.ts";
 import { judgePlan } from "../../src/findings/plan.ts";
 import { readingFor } from "../../src/grind/setups.ts";
 import { fitOf, thicknessFrom, thinnedTo } from "../../src/route/bar.ts";
-import { edgeLeft, leavingEdge } from "../../src/route/edge-to-leave.ts";
+import { leavingEdge, leavingLine, leftSoft } from "../../src/route/edge-to-leave.ts";
 import { firstRoute } from "../../src/route/first.ts";
 import { ladderOf } from "../../src/route/ladder.ts";
-import { stopInWords } from "../../src/route/layout.ts";
+import { crossingInWords, stopInWords } from "../../src/route/layout.ts";
 import { reportOf } from "../../src/route/report.ts";
 import { NO_ROUTE, type Route, type Stage } from "../../src/route/schema.ts";
 import { SCHOOLS, withStage } from "../../src/route/stages.ts";
@@ -126,7 +126,7 @@ describe("the edge to leave", () => {
     const blade = knife(4.48, 11.858);
     const made = leavingEdge(blade, onBar(blade, 4.48, { gap: 0.48 }), USUAL_SHOP, 1.27);
     if (!made.ok) throw new Error(made.why);
-    expect(edgeLeft(blade, made.route, USUAL_SHOP)).toBeCloseTo(1.27, 3);
+    expect(leftSoft(blade, made.route, USUAL_SHOP)!.edge).toBeCloseTo(1.27, 3);
     const { layout } = report(blade, made.route);
     expect(layout!.setting).toBeCloseTo(2, 9);
     for (const { edge, outside, gap } of layout!.places) {
@@ -139,8 +139,36 @@ describe("the edge to leave", () => {
   test("less than the belts after the oven need, or more than there is, is refused with the nearest", () => {
     const blade = knife(3, 8, 0.3);
     const thin = leavingEdge(blade, onBar(blade, 3), USUAL_SHOP, 0.1);
-    expect(thin).toMatchObject({ ok: false, why: "thin" });
-    expect(leavingEdge(blade, onBar(blade, 3), USUAL_SHOP, 9)).toMatchObject({ ok: false, why: "thick" });
+    expect(thin).toMatchObject({ ok: false, why: "low" });
+    expect(leavingEdge(blade, onBar(blade, 3), USUAL_SHOP, 9)).toMatchObject({ ok: false, why: "high" });
+  });
+
+  /** Source: similar triangles: an edge of nothing has its line at (T/2)/tan β, one of T/3 at two thirds of that. */
+  test("the line two thirds up leaves a third of the thickness, 1.493 of 4.48; past what there is, refused", () => {
+    const blade = knife(4.48, 11.858);
+    const made = leavingLine(blade, onBar(blade, 4.48), USUAL_SHOP, 2 / 3);
+    if (!made.ok) throw new Error(made.why);
+    expect(leftSoft(blade, made.route, USUAL_SHOP)).toMatchObject({
+      edge: expect.closeTo(4.48 / 3, 2),
+      line: expect.closeTo(2 / 3, 3),
+    });
+    expect(leavingLine(blade, onBar(blade, 4.48), USUAL_SHOP, 1.1)).toMatchObject({ ok: false, why: "high" });
+  });
+
+  test("on a taper the lines of one setting cross: said where, and what to set beyond", () => {
+    const blade = changed(knife(4.42, 8), (b) => {
+      b.thickness = [
+        { x: 0, t: 4.42 },
+        { x: b.outline.spine.at(-1)!.at[0], t: 1.6 },
+      ];
+    });
+    const { layout } = report(blade, onBar(blade, 4.42, { gap: 0.254 }));
+    const words = crossingInWords(layout!, "mm").join(" ");
+    expect(layout!.meetAt).not.toBeNull();
+    expect(words).toContain(`the lines meet ${layout!.meetAt!.toFixed(2)} mm from the junction`);
+    expect(words).toContain(`${layout!.places[2]!.gauge.right.toFixed(2)} mm at the tip`);
+    const level = knife(4.48, 11.858);
+    expect(crossingInWords(report(level, onBar(level, 4.48)).layout!, "mm")).toEqual([]);
   });
 
   test("where the belt stops is never told by a sign alone", () => {

@@ -1,4 +1,5 @@
-import type { LayoutSheet } from "@true-spine/core/route/layout.ts";
+import { holeInWords } from "@true-spine/core/design/holes.ts";
+import { crossingInWords, type LayoutSheet } from "@true-spine/core/route/layout.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useSettings } from "../../app/settings.ts";
 import { From } from "../../parts/From.tsx";
@@ -18,6 +19,7 @@ export function LayoutGroup({ layout }: { layout: LayoutSheet }) {
   const unit = useSettings((settings) => settings.unit);
   const say = (mm: number | null | undefined) =>
     mm === null || mm === undefined ? "–" : showLength(mm, unit);
+  const crossing = crossingInWords(layout, unit);
   const whole = (mm: number) => showLengthWithUnit(mm, unit);
   const rows: [string, (place: LayoutSheet["places"][number]) => string, string][] = [
     ["over the flats", ({ flats }) => say(flats), "the thickness when the lines are scribed"],
@@ -57,13 +59,7 @@ export function LayoutGroup({ layout }: { layout: LayoutSheet }) {
           Height gauge at <strong>{whole(layout.setting)}</strong>, from both faces.
         </p>
       )}
-      {layout.face === null && layout.meetAt !== null && (
-        <p className="text-xs">
-          On the taper the lines meet at {say(layout.meetAt)} and cross beyond it.
-          {layout.missesFrom !== null &&
-            ` From ${say(layout.missesFrom)} on the steel is thinner than the gauge is set: it scribes nothing.`}
-        </p>
-      )}
+      {crossing.length > 0 && <p className="text-xs">{crossing.join(" ")}</p>}
       <table className="w-full text-xs">
         <thead className="text-[11px] text-faint">
           <tr>
@@ -100,9 +96,9 @@ export function LayoutGroup({ layout }: { layout: LayoutSheet }) {
           junction.
         </p>
       ))}
-      {layout.holes.map(({ x, y, d }) => (
-        <p key={`${x} ${y}`} className="text-xs">
-          Hole {say(d)} across: {say(x)} from the junction, {say(-y)} below the datum.
+      {layout.holes.map((hole) => (
+        <p key={`${hole.x} ${hole.y}`} className="text-xs first-letter:uppercase">
+          {holeInWords(hole, say)}.
         </p>
       ))}
       {layout.squareness.length > 0 && (

@@ -1,5 +1,6 @@
 import { micronsOf, nearestGrade, scaleOf } from "@true-spine/core/abrasive/gradings.ts";
-import { leavingEdge } from "@true-spine/core/route/edge-to-leave.ts";
+import { SIDES } from "@true-spine/core/blade/schema.ts";
+import { type Leaving, leavingEdge, leavingLine } from "@true-spine/core/route/edge-to-leave.ts";
 import { firstRoute } from "@true-spine/core/route/first.ts";
 import { standInNamed } from "@true-spine/core/route/past.ts";
 import type { RouteReport } from "@true-spine/core/route/report.ts";
@@ -12,7 +13,7 @@ import { useDocument, useFile, useScreen } from "../../blade/screen.ts";
 import { whyNot } from "../../blade/store.ts";
 import { useEdit } from "../../blade/useEdit.ts";
 import { Alert } from "../../parts/Alert.tsx";
-import { AngleBox, LengthBox } from "../../parts/Box.tsx";
+import { AngleBox, LengthBox, ShareBox } from "../../parts/Box.tsx";
 import { Choice, Group } from "../../parts/Group.tsx";
 import { useShop } from "../../shop/shop.ts";
 
@@ -47,14 +48,14 @@ export function RouteControls({ report }: { report: Pick<RouteReport, "stages"> 
   const harden = report.stages.findIndex(({ kind }) => kind === "harden");
   const rough = report.stages.findLast(({ kind }, i) => kind === "rough" && (harden < 0 || i < harden));
   const left = rough?.work.stop[1] ?? null;
-  const leave = (edge: number) => {
-    const made = leavingEdge(open.store.getState().file, open.store.getState().route, shop, edge);
-    if (made.ok) return put(made.route);
-    const nearest = showLengthWithUnit(made.nearest, unit);
-    return made.why === "thin"
-      ? `The belts after hardening need more than that: ${nearest} at the least.`
-      : `There is no more steel than ${nearest} there.`;
-  };
+  const finished = report.stages.findLast(({ isBevelled }) => isBevelled)?.targets[1]?.grindLine;
+  const side = SIDES.find((one) => finished?.[one] && rough?.work.line[one][1]);
+  const share = side ? rough!.work.line[side][1]! / finished![side]! : null;
+  const leave =
+    (solve: typeof leavingEdge, refuse: (made: Leaving & { ok: false }) => string) => (wanted: number) => {
+      const made = solve(open.store.getState().file, open.store.getState().route, shop, wanted);
+      return made.ok ? put(made.route) : refuse(made);
+    };
   const grade = (label: string, microns: number, onChange: (microns: number) => void) => (
     <Choice
       label={label}
@@ -101,7 +102,25 @@ export function RouteControls({ report }: { report: Pick<RouteReport, "stages"> 
           named={standInNamed}
           value={Math.round(left * 1000) / 1000}
           onVisit={visit}
-          onCommit={leave}
+          onCommit={leave(leavingEdge, ({ why, nearest }) =>
+            why === "low"
+              ? `The belts after hardening need more than that: ${showLengthWithUnit(nearest, unit)} at the least.`
+              : `There is no more steel than ${showLengthWithUnit(nearest, unit)} there.`,
+          )}
+        />
+      )}
+      {share !== null && (
+        <ShareBox
+          label="Line up to, of its height"
+          what="a share of its height"
+          hint="how far up the line stands before hardening, in the middle"
+          value={Math.round(share * 1000) / 1000}
+          onVisit={visit}
+          onCommit={leave(leavingLine, ({ why, nearest }) =>
+            why === "high"
+              ? `The belts after hardening need more than that leaves: ${Math.floor(nearest * 1000) / 10} % at the most.`
+              : `So low there is no bevel: ${Math.ceil(nearest * 1000) / 10} % at the least.`,
+          )}
         />
       )}
       <LengthBox

@@ -1,4 +1,5 @@
 import { firstHandle } from "@true-spine/core/design/first-handle.ts";
+import { takesPin } from "@true-spine/core/design/holes.ts";
 import { MATERIALS } from "@true-spine/core/handle/materials.ts";
 import { type Handle, type HandlePart, NO_HANDLE } from "@true-spine/core/handle/schema.ts";
 import { useState } from "react";
@@ -71,7 +72,7 @@ export function HandleGroup() {
                 press({ ...handle, pins: material ? pins.map((pin) => ({ ...pin, material })) : pins });
               }}
             >
-              {holes?.length ? "A pin in every hole" : "No holes: no pins"}
+              {holes?.some(takesPin) ? "A pin in every hole for one" : "No holes: no pins"}
             </SmallButton>
           </div>
         </>
