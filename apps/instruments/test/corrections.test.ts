@@ -26,7 +26,11 @@ interface Stage {
 
 function stageOf(kind: StageKind): Stage {
   const setup = setupOf(knife(), kind);
-  return { setup, plan: readingPlan(setup.stage, USUAL_INSTRUMENTS), potential: potentialSpots(setup.stage) };
+  return {
+    setup,
+    plan: readingPlan(setup.stage, USUAL_INSTRUMENTS).round,
+    potential: potentialSpots(setup.stage),
+  };
 }
 /** Where no steel may be missing: everywhere, not only where it was read. */
 const EVERYWHERE = Array.from({ length: 60 }, (_, i) => 0.13 + (0.8 * i) / 59);

@@ -122,7 +122,7 @@ export interface Round {
 export function setups(stage: string): { kind: string; setup: Setup; plan: readonly Spot[] }[] {
   return Object.entries(KINDS).map(([kind, blade]) => {
     const setup = setupOf(blade, stage as Parameters<typeof setupOf>[1]);
-    return { kind, setup, plan: readingPlan(setup.stage, USUAL_INSTRUMENTS) };
+    return { kind, setup, plan: readingPlan(setup.stage, USUAL_INSTRUMENTS).round };
   });
 }
 

@@ -23,6 +23,8 @@ export interface Line {
   readonly spot: Spot;
   readonly target: Target;
   readonly figure: Figure | null;
+  /** Whether it is one of the few that tell the most, and are read first. */
+  readonly isFirst: boolean;
   /** Whether it was read, and what was read is taken for a slip. */
   readonly isDoubted: boolean;
   /** What the maker's instrument should show: what is wanted with its jaws and its known error put in. */
@@ -118,7 +120,8 @@ function workedOut({ blade, route, shop, stage: id, check, readings }: Asked, an
   const potential = potentialSpots(stage).filter((spot) => !figureAt.has(spotKey(spot)));
   const diagnosis = diagnose(stage, figures, potential);
   const found = asFound(stage, figures, diagnosis);
-  const plan = withPlaces(readingPlan(stage, instruments), [
+  const { round, first } = readingPlan(stage, instruments);
+  const plan = withPlaces(round, [
     ...check.places,
     ...(found ? endsToRead(stage, found) : []),
     ...groundPlaces(
@@ -144,6 +147,7 @@ function workedOut({ blade, route, shop, stage: id, check, readings }: Asked, an
         spot,
         target,
         figure: figureAt.get(key) ?? null,
+        isFirst: first.has(key),
         isDoubted: doubtedKeys.has(key),
         shows: showsAt(stage, target, instrument),
         instrument: instrument.name,

@@ -18,11 +18,20 @@ const EVIDENCE = 20;
 /** Least that any bevel is read at, whatever is caught by less: heel, middle and tip, on both sides. */
 const ALWAYS = [0, 3, 6];
 
+/** How many are read first. */
+const FIRST = 7;
+
+/** A round of readings: all of it in the order that a hand goes round, and those few of it that say most, by their keys. */
+export interface ReadingPlan {
+  readonly round: readonly Spot[];
+  readonly first: ReadonlySet<string>;
+}
+
 /**
  * Where a stage is worth reading, in the order that a hand goes round: the fewest spots that would catch every fault of
  * patterns.ts at twice its band, chosen one by one by how much evidence each adds; then what is read once for the whole blade.
  */
-export function readingPlan(stage: BenchSteel, instruments: readonly Instrument[]): Spot[] {
+export function readingPlan(stage: BenchSteel, instruments: readonly Instrument[]): ReadingPlan {
   const all = potentialSpots(stage);
   const shapes = stage.isBevelled ? shapesFor(stage, all) : [];
   const chosen = new Set<Spot>(all.filter((spot) => isAlways(stage, spot)));
@@ -46,7 +55,26 @@ export function readingPlan(stage: BenchSteel, instruments: readonly Instrument[
     chosen.add(best.spot);
     for (const [need, rest] of open) open.set(need, rest - (need.evidence.get(best.spot) ?? 0));
   }
-  return inHandOrder([...chosen]);
+  const round = inHandOrder([...chosen]);
+  return { round, first: firstOf(stage, round) };
+}
+
+/**
+ * The seven to read first, with the tools of every bench: the edge at heel, middle and tip, the grind line of each side at heel and
+ * tip, then the middle of the lines and the flats. Source: common practice.
+ */
+function firstOf(stage: BenchSteel, round: readonly Spot[]): Set<string> {
+  const us = placesAlong(stage);
+  const at = (whats: readonly Quantity[], places: readonly number[]) =>
+    round.filter(({ what, u }) => whats.includes(what) && places.some((i) => us[i] === u));
+  const inTurn = [
+    ...at(["edge", "behind"], ALWAYS),
+    ...at(["line"], [0, PLACES - 1]),
+    ...at(["line"], ALWAYS),
+    ...round.filter(({ what }) => what === "flats"),
+    ...round,
+  ];
+  return new Set([...new Set(inTurn.map(spotKey))].slice(0, FIRST));
 }
 
 /** Every spot a reading of a stage may be asked at. */

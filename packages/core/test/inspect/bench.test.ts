@@ -156,8 +156,26 @@ describe("a figure and what it is worth", () => {
 });
 
 describe("where to read", () => {
+  test("seven are read first: the edge at heel, middle and tip, each side's line at heel and tip", () => {
+    const first = (kind: StageKind) => {
+      const plan = readingPlan(steelAt(kind), USUAL_INSTRUMENTS);
+      return plan.round.filter((spot) => plan.first.has(spotKey(spot)));
+    };
+    const rough = first("rough");
+    expect(rough.map(({ what }) => what)).toEqual(["edge", "edge", "edge", "line", "line", "line", "line"]);
+    const [heel, , tip] = rough.map(({ u }) => u);
+    expect(rough.slice(3).map(({ u, side }) => [u, side])).toEqual([
+      [heel, "left"],
+      [tip, "left"],
+      [heel, "right"],
+      [tip, "right"],
+    ]);
+    expect(first("sharpen").filter(({ what }) => what === "behind")).toHaveLength(3);
+    expect(first("flats").length).toBeLessThanOrEqual(7);
+  });
+
   test("fewer places than could be read, caliper work first, then one side after the other", () => {
-    const plan = readingPlan(steelAt("true"), USUAL_INSTRUMENTS);
+    const plan = readingPlan(steelAt("true"), USUAL_INSTRUMENTS).round;
     expect(plan.length).toBeLessThan(potentialSpots(steelAt("true")).length * 0.6);
     const sides = plan.map(({ side }) => side).filter((side) => side !== undefined);
     // The blade is turned over once.
@@ -167,15 +185,15 @@ describe("where to read", () => {
   });
 
   test("before there is a bevel only the flats and the whole are read; a sharpened edge is read behind", () => {
-    const soft = readingPlan(steelAt("flats"), USUAL_INSTRUMENTS).map(({ what }) => what);
+    const soft = readingPlan(steelAt("flats"), USUAL_INSTRUMENTS).round.map(({ what }) => what);
     expect(new Set(soft)).toEqual(new Set(["flats", "bow", "twist", "square"]));
-    const sharp = readingPlan(steelAt("sharpen"), USUAL_INSTRUMENTS).map(({ what }) => what);
+    const sharp = readingPlan(steelAt("sharpen"), USUAL_INSTRUMENTS).round.map(({ what }) => what);
     expect(sharp).toContain("behind");
     expect(sharp).not.toContain("over");
   });
 
   test("a maker's own place joins the round once, and what may be read there is what the steel has", () => {
-    const plan = readingPlan(steelAt("true"), USUAL_INSTRUMENTS);
+    const plan = readingPlan(steelAt("true"), USUAL_INSTRUMENTS).round;
     const own: Spot = { what: "above", u: 0.44, height: 6 };
     expect(withPlaces(plan, [own, plan[0]!])).toHaveLength(plan.length + 1);
     const near = spotsNear(steelAt("true"), 0.5, 6).map(({ what }) => what);

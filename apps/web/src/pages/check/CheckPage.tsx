@@ -39,7 +39,7 @@ export function CheckPage() {
   /** Counts what sends the hands back to the box that readings are typed in. */
   const [toBox, setToBox] = useState(0);
   const lines = report?.lines ?? [];
-  const current = lines.find(({ key }) => key === at) ?? lines.find(({ figure }) => !figure) ?? null;
+  const current = lines.find(({ key }) => key === at) ?? nextUnread(lines, null);
   const now = useRef({ current, lines, stage });
   now.current = { current, lines, stage };
   const repeats = useRef<number[]>([]);
@@ -174,11 +174,15 @@ function heard(line: Line, event: Extract<BenchEvent, { event: "reading" }>): nu
   return instrument === event.kind ? valueIn(event.unit, event.value, unit) : null;
 }
 
-/** The first spot after this one that has no reading yet, else the first that has none. */
-function nextUnread(lines: readonly Line[], key: string): Line | null {
+/**
+ * The next spot after this one that has no reading yet, else the first that has none: those that tell the most before the rest of the
+ * round. All read, whatever stands after it.
+ */
+function nextUnread(lines: readonly Line[], key: string | null): Line | null {
   const i = lines.findIndex((line) => line.key === key);
-  const isOpen = (line: Line) => !line.figure && line.key !== key;
-  return lines.slice(i + 1).find(isOpen) ?? lines.find(isOpen) ?? lines[i + 1] ?? null;
+  const inTurn = [...lines.slice(i + 1), ...lines.slice(0, i + 1)];
+  const open = inTurn.filter((line) => !line.figure && line.key !== key);
+  return open.find(({ isFirst }) => isFirst) ?? open[0] ?? (key === null ? null : (lines[i + 1] ?? null));
 }
 
 function keep(

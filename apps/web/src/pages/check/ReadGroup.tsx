@@ -43,6 +43,9 @@ export function ReadGroup({
     if (isHere) box.current?.focus({ preventScroll: true });
   }, [isHere, toBox]);
   const read = lines.filter(({ figure, isDoubted }) => figure || isDoubted).length;
+  const first = lines.filter(({ isFirst }) => isFirst);
+  const firstRead = first.filter(({ figure, isDoubted }) => figure || isDoubted).length;
+  const isRest = first.length > 0 && firstRead === first.length;
   const doubted = lines.filter(({ isDoubted }) => isDoubted).length;
   const enter = () => {
     if (!line) return;
@@ -65,7 +68,9 @@ export function ReadGroup({
       title="Next reading"
       aside={
         <span className="text-xs text-faint" role="status">
-          {read} of {lines.length} read{doubted > 0 && `, ${doubted} doubted`}
+          {read} of {lines.length} read
+          {!isRest && first.length > 0 && `, ${firstRead} of the ${first.length} to read first`}
+          {doubted > 0 && `, ${doubted} doubted`}
         </span>
       }
     >
@@ -75,6 +80,12 @@ export function ReadGroup({
         options={stagesToCheck(route).map((id) => ({ value: id, name: stageName(route, id) }))}
         onChange={onStage}
       />
+      {isRest && read === first.length && read < lines.length && (
+        <p className="text-xs">
+          The {first.length} that tell the most are read. The rest of the round finds what they cannot: waves,
+          a single dip, the flats between.
+        </p>
+      )}
       {line && (
         <>
           <p className="text-lg leading-tight font-bold first-letter:uppercase">

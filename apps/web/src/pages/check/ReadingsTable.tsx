@@ -62,14 +62,17 @@ export function ReadingsTable({
             key={line.key}
             className={`border-t border-rule text-faint ${line.key === currentKey ? "bg-band text-ink" : ""}`}
           >
-            <td className="px-1.5 py-1">·</td>
+            <td className="px-1.5 py-1" title={line.isFirst ? "read first: it tells the most" : undefined}>
+              {line.isFirst ? "●" : "·"}
+              {line.isFirst && <span className="sr-only">read first</span>}
+            </td>
             <What line={line} onGo={onGo} />
             <td className="px-1.5 text-right">{placeOf(line, unit)}</td>
             <td className="px-1.5 text-right">
               {showFigure(line.spot.what, line.target.value, unit)} {unitOf(line.spot.what, unit)}
             </td>
             <td colSpan={5} className="px-1.5 text-right text-xs">
-              {line.isDoubted ? "doubted" : "not read"}
+              {line.isDoubted ? "doubted" : line.isFirst ? "first" : "not read"}
             </td>
           </tr>
         ))}
