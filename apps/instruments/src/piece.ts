@@ -48,7 +48,7 @@ export interface Taken {
 export interface Order {
   readonly blade: Blade;
   /** Still on each bevel face and each flat at the stage. */
-  readonly left: { readonly faces: number; readonly flats: number };
+  readonly left: { readonly faces: { readonly [side in Side]: number }; readonly flats: number };
   readonly isSharpened: boolean;
   readonly faults: readonly Fault[];
   readonly taken?: readonly Taken[];
@@ -210,7 +210,7 @@ export function cutPiece({ blade, left, isSharpened, faults, taken = [], wander 
       const tilt = of("jig-zero").reduce((sum, { by }) => sum + by, turned);
       const plane =
         o + eFoot + (climbed - dFoot) * slope + d * (Math.tan(Math.atan(slope) + tilt * RAD) - slope);
-      return { h: plane + left.faces * Math.hypot(1, slope) + proud(side, u, slope), slope };
+      return { h: plane + left.faces[side] * Math.hypot(1, slope) + proud(side, u, slope), slope };
     }
     if (bevel.set === "angle") {
       slope = Math.tan(bevel.angle * RAD);
@@ -253,7 +253,7 @@ export function cutPiece({ blade, left, isSharpened, faults, taken = [], wander 
     }
     if (bevel.kind === "convex")
       h += bow(chord ** 2 / (8 * bevel.bulge) + bevel.bulge / 2) * Math.hypot(1, slope);
-    return { h: h + left.faces * Math.hypot(1, slope) + proud(side, u, slope), slope };
+    return { h: h + left.faces[side] * Math.hypot(1, slope) + proud(side, u, slope), slope };
   }
 
   function half(side: Side, x: number, y: number): number {

@@ -64,7 +64,9 @@ function isOut(setup: Setup, piece: Piece): boolean {
 function leastOver(setup: Setup, piece: Piece): number {
   return Math.min(
     ...EVERYWHERE.flatMap((u) =>
-      SIDES.map((side) => proudOf(setup, piece, side, u) + setup.stage.left.faces - setup.stage.needed),
+      SIDES.map(
+        (side) => proudOf(setup, piece, side, u) + setup.stage.left.faces[side] - setup.stage.needed[side],
+      ),
     ),
   );
 }
@@ -150,7 +152,7 @@ describe("corrections carried out with a third too much or too little on every p
     process.stdout.write(
       `\n${kind}: in band after 0, 1, 2, 3 rounds: ${after.join(", ")} of ${count}; least above what is needed ${least.toFixed(3)} mm\n`,
     );
-    return { still, after, least, needed: stage.setup.stage.needed };
+    return { still, after, least, needed: stage.setup.stage.needed.right };
   }
 
   test(`before the finish bevels ${BLADES} blades are in their band within ${ROUNDS} rounds, and none ever goes below its finish`, () => {
@@ -181,7 +183,7 @@ describe("corrections carried out with a third too much or too little on every p
           const stood = proudOf(setup, before.piece, side, u);
           const stands = proudOf(setup, piece, side, u);
           // Either it was left alone, or it still stands above the finish.
-          if (stands < stood - 0.005) expect(stands + setup.stage.left.faces).toBeGreaterThan(0);
+          if (stands < stood - 0.005) expect(stands + setup.stage.left.faces[side]).toBeGreaterThan(0);
         }
       }
     }

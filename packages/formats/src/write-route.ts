@@ -21,8 +21,9 @@ export function writeRouteCsv(route: Route, report: RouteReport): string {
       "line right": n(stage.work.line.right[k]!),
       "angle left": n(stage.work.angle.left[k]!),
       "angle right": n(stage.work.angle.right[k]!),
-      "left on faces": n(stage.left.faces),
-      "left on flats": n(stage.left.flats),
+      "still on left face": n(stage.left.faces.left),
+      "still on right face": n(stage.left.faces.right),
+      "still on flats": n(stage.left.flats),
       belts: stage.belts?.planned.ok
         ? stage.belts.planned.sequence.steps.map(({ belt }) => abrasiveName(belt)).join(" > ")
         : "",

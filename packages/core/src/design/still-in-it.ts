@@ -2,7 +2,7 @@ import { compileField, type Field } from "../blade/field.ts";
 import { isInside, ringPoints } from "../blade/outline.ts";
 import { parseBlade } from "../blade/parse.ts";
 import { type Blade, SIDES } from "../blade/schema.ts";
-import { stationAt } from "../blade/station.ts";
+import { type PerSide, stationAt } from "../blade/station.ts";
 import { judge } from "../findings/judge.ts";
 import { PURPOSES } from "../findings/purposes.ts";
 import { type AsFound, foundSteel } from "../inspect/as-found.ts";
@@ -143,7 +143,7 @@ function repurposed({ blade, by, spare }: Offer, before: readonly string[]): Off
 function spareOf(
   finished: Field,
   found: Field,
-  needed: number,
+  needed: PerSide<number>,
   [from, to]: readonly [number, number],
 ): number {
   let least = Number.POSITIVE_INFINITY;
@@ -158,7 +158,7 @@ function spareOf(
       found.sampleAt(x, y);
       for (const side of SIDES) {
         const isFlat = s > (side === "right" ? right : left).grindLine!;
-        const spare = found[side].lowest - wanted[side] - (isFlat ? 0 : needed);
+        const spare = found[side].lowest - wanted[side] - (isFlat ? 0 : needed[side]);
         least = Math.min(least, spare);
       }
     }

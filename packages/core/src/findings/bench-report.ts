@@ -102,7 +102,7 @@ export function benchReport(asked: Asked, unit: LengthUnit): BenchReport {
 function leastSpare(stage: BenchSteel, found: AsFound) {
   const all = SIDES.flatMap((side) =>
     found.at.map((u) => ({
-      least: stage.left.faces + read(found.faces[side], u) - stage.needed,
+      least: stage.left.faces[side] + read(found.faces[side], u) - stage.needed[side],
       within: 2 * read(found.within[side], u),
     })),
   );

@@ -6,10 +6,10 @@ import { compileRing } from "../blade/outline.ts";
 import type { Blade } from "../blade/schema.ts";
 import { SETTING_STEP } from "../grind/setups.ts";
 import type { Handle } from "../handle/schema.ts";
-import { fitOf, thinnedTo } from "../route/bar.ts";
+import { fitOf, mustBeForged, thinnedTo, widestInRound } from "../route/bar.ts";
 import type { RouteReport, StageReport } from "../route/report.ts";
 import type { Route } from "../route/schema.ts";
-import { outOfOrder, STAGES } from "../route/stages.ts";
+import { outOfOrder, STAGES, withStage } from "../route/stages.ts";
 import type { Shop } from "../shop/schema.ts";
 import { STEELS } from "../steel/steels.ts";
 import type { LengthUnit } from "../units/length.ts";
@@ -95,7 +95,9 @@ const skinStays: PlanRule = (plan) => {
   const hard = at(plan, "harden");
   if (!hard) return [];
   const { route, say } = plan;
-  const least = hard.isBevelled ? Math.min(hard.left.faces, hard.left.flats) : hard.left.flats;
+  const least = hard.isBevelled
+    ? Math.min(hard.left.faces.left, hard.left.faces.right, hard.left.flats)
+    : hard.left.flats;
   if (least >= route.skin - 1e-6) return [];
   return [
     finding(
@@ -149,6 +151,8 @@ const noSingleAngle: PlanRule = (plan) => {
 
 /** A bar too thin for what must be on it, or a thinner one that would do. */
 const stockWrong: PlanRule = ({ route, blade, shop, say }) => {
+  // A round bar is as thick as it is forged.
+  if (route.bar?.diameter !== undefined) return [];
   const { needed, standard, gives } = fitOf(blade, route, shop);
   const thick = thickestOf(blade);
   const take = (bar: number): PlanOffer => ({
@@ -191,6 +195,19 @@ const stockWrong: PlanRule = ({ route, blade, shop, say }) => {
 const barTooSmall: PlanRule = ({ route, blade, say }) => {
   const { bar } = route;
   if (!bar || route.stages.some(({ kind }) => kind === "forge")) return [];
+  if (bar.diameter !== undefined && mustBeForged(blade, route)) {
+    const widest = widestInRound(bar.diameter, thickestOf(blade));
+    return [
+      finding(
+        "bar-round",
+        "fix",
+        `A round bar ${say.length(bar.diameter)} across gives a blade of ${say.length(thickestOf(blade))} no more than ${say.length(widest)} of width.`,
+        "Forge it flat before it is profiled, or take a flat bar.",
+        "geometry",
+        [{ words: "Put forging first", route: { ...route, stages: withStage(route.stages, "forge") } }],
+      ),
+    ];
+  }
   const { left, right, bottom, top } = compileRing(blade.outline);
   const sides = [
     ["wide", bar.width, top - bottom],

@@ -1,4 +1,5 @@
 import { SIDES, type Side } from "../blade/schema.ts";
+import type { PerSide } from "../blade/station.ts";
 import { read } from "../blade/table.ts";
 import type { AsFound } from "../inspect/as-found.ts";
 import type { Bench } from "../inspect/bench.ts";
@@ -28,9 +29,11 @@ interface Work {
   readonly say: Speech;
 }
 
+const bothOf = ({ left, right }: PerSide<number>) => left + right;
+
 /** Left over on a face after what must still come off it; what was found there, not what was planned. Null unread. */
 function spareAt({ stage, found }: Work, side: Side, u: number): number | null {
-  return found && stage.left.faces + read(found.faces[side], u) - stage.needed;
+  return found && stage.left.faces[side] + read(found.faces[side], u) - stage.needed[side];
 }
 
 /** Whether the finished blade is still in the steel at a share of the edge, whatever the stage's line says. */
@@ -81,14 +84,14 @@ const edgeOffCentre: WorkRule = ({ stage, together, say }) => {
     const x = [run[0]!.x, run.at(-1)!.x] as const;
     const cost = centringCost(stage, worst.u, side, worst.value);
     const standing = stage.steel.station(worst.u);
-    const left = (standing.behind ?? 2 * stage.left.faces) - cost.edge;
+    const left = (standing.behind ?? bothOf(stage.left.faces)) - cost.edge;
     const apart = Math.abs(worst.linesApart);
     return finding(
       "edge-off-centre",
       worst.severity!,
       { side, x },
       `Edge is ${say.length(Math.abs(worst.value))} ${side} of centre ${say.along(...x)}, within ${say.length(worst.expanded)}; ${apart < standing.height ? `it makes the grind lines ${say.length(apart)} unlike.` : "it takes one grind line out over the spine."}`,
-      left < 2 * stage.needed
+      left < bothOf(stage.needed)
         ? `Centring it takes ${say.length(cost.off)} off the ${side} face, which this edge no longer has: leave it, or move both lines.`
         : `Centring it takes ${say.length(cost.off)} off the ${side} face: the edge thins by as much, and that grind line climbs ${cost.line < standing.height ? say.length(cost.line) : "out over the spine"}.`,
       `geometry; ${BAND}`,

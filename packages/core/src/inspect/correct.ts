@@ -109,7 +109,7 @@ export function correctionsFor(
           belt: belt ? abrasiveName(belt) : null,
           ...doneTo(stage, found, side, rows, worst, ends),
           spare: Math.min(...taken.map(({ has, t }) => has - t)),
-          needed: stage.needed,
+          needed: stage.needed[side],
           why: worst.why,
         };
       });
@@ -137,7 +137,7 @@ function placeOn(stage: BenchSteel, found: AsFound, side: Side, u: number): Plac
   const lift = (one: Side) => faceResponse(stage, { what: "over", u, side: one }, one);
   const stands = read(found.faces[side], u);
   const theirs = read(found.faces[other], u);
-  const has = stage.left.faces + stands;
+  const has = stage.left.faces[side] + stands;
   const perFace = lift(side) || 1;
   // Half of the difference of the sides, as the apex stands.
   const k = (stands * perFace - theirs * lift(other)) / 2;
@@ -147,8 +147,8 @@ function placeOn(stage: BenchSteel, found: AsFound, side: Side, u: number): Plac
   // Never below what must still be found there: less a reading's error, that is all there is; where little is, though every pass
   // takes a third too much.
   const known = has - notCountedOn(stage, found, side, u, stands);
-  const care = stage.left.faces < SCANT ? CAUTION : 1;
-  const most = Math.max(0, (known - stage.needed - 2 * read(found.within[side], u)) * care);
+  const care = stage.left.faces[side] < SCANT ? CAUTION : 1;
+  const most = Math.max(0, (known - stage.needed[side] - 2 * read(found.within[side], u)) * care);
   const t = Math.min(Math.max(thick, centre), most);
   return {
     u,
@@ -157,7 +157,7 @@ function placeOn(stage: BenchSteel, found: AsFound, side: Side, u: number): Plac
     has,
     t: t > 0.004 ? t : 0,
     // Down to the stage's line a belt may take it anywhere, though nothing is asked for there.
-    floor: stands - Math.min(Math.max(stands, centre, 0), Math.max(0, has - stage.needed)),
+    floor: stands - Math.min(Math.max(stands, centre, 0), Math.max(0, has - stage.needed[side])),
     why: thick >= centre ? "thick" : "centre",
   };
 }
@@ -319,7 +319,7 @@ function notCountedOn(
   const k = at.findIndex((one) => one > u);
   if (k <= 0) return 0;
   const { length } = stage.steel.field.edge;
-  const isScant = stage.left.faces < SCANT;
+  const isScant = stage.left.faces[side] < SCANT;
   const [a, b] = [read(faces[side], at[k - 1]!), read(faces[side], at[k]!)];
   const rise = Math.abs(a - b) / ((at[k]! - at[k - 1]!) * length);
   const share = isScant ? 1 : Math.min(1, Math.max(0, (rise - GENTLE) / (STEEP - GENTLE)));

@@ -1,4 +1,5 @@
 import { thickestOf } from "../blade/measure.ts";
+import { compileRing } from "../blade/outline.ts";
 import type { Blade } from "../blade/schema.ts";
 import { type Shop, USUAL_SHOP } from "../shop/schema.ts";
 import { flatsToCome } from "./ladder.ts";
@@ -54,6 +55,26 @@ export function fitOf(blade: Blade, route: Route, shop: Shop): BarFit {
     standard: BARS.find((bar) => bar >= clean - 1e-6) ?? clean,
     gives: Math.max(0, route.stock - lost),
   };
+}
+
+/** The thickest that a route may have its stock, mm. */
+const MOST_STOCK = 25;
+
+/** The stock of a round bar until it is forged flat, mm. */
+export function stockOfRound(diameter: number): number {
+  return Math.min(diameter, MOST_STOCK);
+}
+
+/** The widest flat blank of a thickness that lies within a round bar, mm; 0 where none does. Source: geometry, a chord. */
+export function widestInRound(diameter: number, thickness: number): number {
+  return Math.sqrt(Math.max(0, diameter ** 2 - thickness ** 2));
+}
+
+/** Whether a blade is wider than a round bar lets it be without forging. */
+export function mustBeForged(blade: Blade, { bar }: Pick<Route, "bar">): boolean {
+  if (bar?.diameter === undefined) return false;
+  const { top, bottom } = compileRing(blade.outline);
+  return top - bottom > widestInRound(bar.diameter, thickestOf(blade));
 }
 
 /** The same blade no thicker than so much: what stands higher is ground down, the taper below it stays. */

@@ -2,7 +2,7 @@ import { followed, type Job, type Planned, planSequence } from "../abrasive/sequ
 import { placeAt } from "../blade/chain.ts";
 import { compileField, thicknessAt } from "../blade/field.ts";
 import { thickestOf } from "../blade/measure.ts";
-import type { Blade } from "../blade/schema.ts";
+import { type Blade, bevelOn, SIDES, type Side } from "../blade/schema.ts";
 import type { PerSide } from "../blade/station.ts";
 import { constant, type Table } from "../blade/table.ts";
 import type { Shop } from "../shop/schema.ts";
@@ -20,9 +20,9 @@ export interface StageSteel {
   readonly steel: Steel;
   readonly finished: Steel;
   /** Still to come off after this stage: each bevel face square to it, and each flat, mm. */
-  readonly left: { readonly faces: number; readonly flats: number };
+  readonly left: { readonly faces: PerSide<number>; readonly flats: number };
   /** What must still be found on each face whatever is spared: the finer belts, the hand, the oven's skin, mm. */
-  readonly needed: number;
+  readonly needed: PerSide<number>;
   readonly isBevelled: boolean;
   readonly isSharpened: boolean;
   readonly isHard: boolean;
@@ -55,11 +55,12 @@ export function ladderOf(blade: Blade, route: Route, shop: Shop): readonly Rung[
 
 function workedOut(blade: Blade, route: Route, shop: Shop): Rung[] {
   const { stages, takes, area } = stagesOf(blade, route, shop);
+  const isOneSided = SIDES.some((side) => bevelOn(blade, side).kind === "none");
   return stages.map((stage, i): Rung => {
     const before = stages[i - 1];
     const removed = before ? before.steel.volume - stage.steel.volume : 0;
     const isSoft = stages.slice(i).some(({ kind }) => kind === "harden");
-    const work = { route, shop, area, takes: takes[i]!, removed, isSoft };
+    const work = { route, shop, area, takes: takes[i]!, removed, isSoft, isOneSided };
     return { ...stage, belts: beltsOf(route.stages[i]!, work) };
   });
 }
@@ -84,8 +85,8 @@ export function stagesOf(
   // A bar in hand is never thicker than it is, whatever is still to come off.
   const room = route.bar ? Math.max(0, (route.stock - thickestOf(blade)) / 2) : Number.POSITIVE_INFINITY;
   const stages = route.stages.map(({ id, kind }, i): StageSteel => {
-    const all = summed(takes.slice(i + 1));
-    const left = { faces: all.faces, flats: Math.min(all.flats, room) };
+    const later = takes.slice(i + 1);
+    const left = { faces: facesOf(later), flats: Math.min(flatsOf(later), room) };
     const isDone = (stage: StageKind) => kinds.slice(0, i + 1).includes(stage);
     const isLast = i === kinds.length - 1;
     const isBevelled = isLast || isDone("rough") || isDone("finish");
@@ -99,7 +100,7 @@ export function stagesOf(
     if (!steel) {
       const bar = isDone("forge") ? forged(blade, route, left.flats) : [{ x: 0, t: route.stock }];
       steel = new Steel(blade, {
-        still: { flats: left.flats, faces: onBoth(left.faces), edgeBevel, falseEdge },
+        still: { flats: left.flats, faces: tablesOf(left.faces), edgeBevel, falseEdge },
         isBevelled,
         thickness: isTrue ? null : bar,
         isSteep,
@@ -126,12 +127,18 @@ export function stagesOf(
 export function flatsToCome(blade: Blade, route: Route, shop: Shop): number {
   const taking = takingOf(route, shop, areasOf(finishedSteel(blade)));
   const from = route.stages.findIndex(({ kind }) => kind === "flats");
-  return summed(route.stages.map((_, i) => takesOf(route.stages, i, taking)).slice(from + 1)).flats;
+  return flatsOf(route.stages.map((_, i) => takesOf(route.stages, i, taking)).slice(from + 1));
 }
 
-function summed(takes: readonly Takes[]): Takes {
-  const sum = (of: keyof Takes) => takes.reduce((all, one) => all + one[of], 0);
-  return { faces: sum("faces"), flats: sum("flats") };
+function flatsOf(takes: readonly Takes[]): number {
+  return takes.reduce((all, { flats }) => all + flats, 0);
+}
+
+/** What stages take off each side's face together. */
+function facesOf(takes: readonly Takes[]): PerSide<number> {
+  const on = (side: Side) =>
+    takes.reduce((all, one) => all + (one.side === undefined || one.side === side ? one.faces : 0), 0);
+  return { left: on("left"), right: on("right") };
 }
 
 /** Before the finish bevels what they leave for those after them is needed, and the skin while the oven is still to come. */
@@ -140,17 +147,21 @@ function neededAfter(
   i: number,
   takes: readonly Takes[],
   { skin }: Route,
-): number {
+): PerSide<number> {
   const finish = kinds.lastIndexOf("finish");
-  if (finish <= i) return summed(takes.slice(i + 1)).faces;
-  return summed(takes.slice(finish + 1)).faces + (kinds.slice(i + 1).includes("harden") ? skin : 0);
+  if (finish <= i) return facesOf(takes.slice(i + 1));
+  const { left, right } = facesOf(takes.slice(finish + 1));
+  const own = kinds.slice(i + 1).includes("harden") ? skin : 0;
+  return { left: left + own, right: right + own };
 }
 
-/** The same on both sides, so that a field knows them for alike. */
-function onBoth(value: number): PerSide<Table> {
-  const table = constant(value);
-  return { left: table, right: table };
+/** Values as tables; the same one where both sides are alike, so that a field knows them for alike. */
+function tablesOf({ left, right }: PerSide<number>): PerSide<Table> {
+  const table = constant(right);
+  return { left: left === right ? table : constant(left), right: table };
 }
+
+const NOTHING: PerSide<number> = { left: 0, right: 0 };
 
 /**
  * The steel of one stage of a route by its id; of the finished blade where there is no route, or no such stage.
@@ -165,8 +176,8 @@ export function stageSteel(blade: Blade, route: Route | null, shop: Shop, id: st
     kind: "sharpen",
     steel: finished,
     finished,
-    left: { faces: 0, flats: 0 },
-    needed: 0,
+    left: { faces: NOTHING, flats: 0 },
+    needed: NOTHING,
     isBevelled: true,
     isSharpened: true,
     isHard: true,
@@ -191,7 +202,7 @@ const LOOKS = 150;
  * such stages are held up to the finished steel, as nobody grinds past it.
  */
 function hasSteepBevel({ field }: Steel): boolean {
-  const none = onBoth(0);
+  const none = tablesOf(NOTHING);
   const ground = compileField(field.blade, { flats: 0, faces: none, edgeBevel: false, falseEdge: true });
   for (let i = 0; i < LOOKS; i++) {
     const { x, y, tx, ty } = placeAt(field.edge, ((i + 0.5) / LOOKS) * field.edge.length);
@@ -211,6 +222,8 @@ interface Work {
   /** mm³. */
   readonly removed: number;
   readonly isSoft: boolean;
+  /** Whether the blade is bevelled on one side only. */
+  readonly isOneSided: boolean;
 }
 
 /** A surface smaller than this is none, mm². */
@@ -219,12 +232,16 @@ const SMALLEST = 1;
 const COARSEST_ON_AN_EDGE = 125;
 
 /** The belts of a stage that has some; null for the others. */
-function beltsOf(stage: Stage, { route, shop, area, takes, removed, isSoft }: Work): Rung["belts"] {
+function beltsOf(
+  stage: Stage,
+  { route, shop, area, takes, removed, isSoft, isOneSided }: Work,
+): Rung["belts"] {
   const plan = (on: Surface, from: number, to: number, depth: number | null, coarsest?: number) => {
     if (area[on] < SMALLEST) return null;
     const job: Job = {
       ...ratesOf(shop),
-      area: area[on],
+      // One of two sides is half of it.
+      area: stage.side === undefined || isOneSided ? area[on] : area[on] / 2,
       from,
       to,
       depth,
@@ -270,7 +287,9 @@ function ownBelts(
 ): Rung["belts"] {
   const on = workedOn(stage);
   const depth = on === "flats" ? takes.flats : takes.faces;
-  return (on === "flats" || on === "bevels") && depth > 0 ? plan(on, 0, coarse, depth) : null;
+  return stage.tool === undefined && (on === "flats" || on === "bevels") && depth > 0
+    ? plan(on, 0, coarse, depth)
+    : null;
 }
 
 /** The maker's own order, as far as the stores still know its belts; it ends where it ends. */

@@ -38,7 +38,7 @@ export interface StageReport {
   readonly work: StageWork;
   readonly left: Rung["left"];
   /** What the finer belts, the hand and the oven's skin must still find on each face, mm. */
-  readonly needed: number;
+  readonly needed: Rung["needed"];
   readonly isBevelled: boolean;
   /** g taken off by the stage. */
   readonly removed: number;
@@ -132,7 +132,9 @@ function workOf({ steel, finished }: Rung, stage: Stage, targets: readonly Stage
     stop: StageWork["stop"],
     of: (side: Side) => { line: (number | null)[]; angle: (number | null)[] },
   ): StageWork => {
-    const [left, right] = [of("left"), of("right")];
+    const worked = (side: Side) =>
+      stage.side === undefined || stage.side === side ? of(side) : { line: none, angle: none };
+    const [left, right] = [worked("left"), worked("right")];
     return {
       on,
       stop,

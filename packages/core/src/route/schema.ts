@@ -71,6 +71,8 @@ export type BarSurface = (typeof SURFACES)[number];
 export const BarSchema = Type.Object(
   {
     surface: Type.Union(SURFACES.map((one) => Type.Literal(one))),
+    /** Across a round one; absent: it is flat. */
+    diameter: Type.Optional(Type.Number({ minimum: 3, maximum: 100 })),
     width: Type.Optional(Type.Number({ minimum: 3, maximum: 500 })),
     length: Type.Optional(Type.Number({ minimum: 10, maximum: 6000 })),
   },
@@ -87,6 +89,10 @@ const StageSchema = Type.Object(
     name: Type.Optional(Type.String({ minLength: 1, maxLength: 60, pattern: PRINTABLE })),
     /** What a stage of the maker's own works on. */
     on: Type.Optional(Type.Union(WORKED_ON.map((on) => Type.Literal(on)))),
+    /** The one side it works on; absent: both. */
+    side: Type.Optional(Type.Union([Type.Literal("left"), Type.Literal("right")])),
+    /** What it is done with, where that is no belt: none is planned for it then. */
+    tool: Type.Optional(Type.String({ minLength: 1, maxLength: 60, pattern: PRINTABLE })),
     /** Taken off each face it works on, mm, where that was said; else as its kind needs. */
     takes: Type.Optional(Type.Number({ minimum: 0, maximum: 3 })),
     /** Its belts in the maker's own order, by the ids the stores give them; else the cheapest on hand. */

@@ -1,12 +1,14 @@
 import { depthAfter, planSequence } from "../abrasive/sequence.ts";
+import type { Side } from "../blade/schema.ts";
 import type { Shop } from "../shop/schema.ts";
 import type { Route, Stage, StageKind } from "./schema.ts";
 import { workedOn } from "./stages.ts";
 
-/** What is taken off a face and off a flat, mm a side. */
+/** What is taken off a face and off a flat, mm a side; off one side's face alone where that was said. */
 export interface Takes {
   readonly faces: number;
   readonly flats: number;
+  readonly side?: Side | undefined;
 }
 
 /** The same by kinds of stages. */
@@ -17,10 +19,10 @@ const NOTHING: Takes = { faces: 0, flats: 0 };
 /** What a stage of a route takes: what was said, else what its kind needs, which the last of a kind sees to. */
 export function takesOf(stages: readonly Stage[], i: number, taking: Taking): Takes {
   const stage = stages[i]!;
-  const { takes, kind } = stage;
+  const { takes, kind, side } = stage;
   const on = workedOn(stage);
   if (takes !== undefined && (on === "flats" || on === "bevels"))
-    return on === "flats" ? { faces: 0, flats: takes } : { faces: takes, flats: 0 };
+    return on === "flats" ? { faces: 0, flats: takes } : { faces: takes, flats: 0, side };
   const isLast = !stages.slice(i + 1).some((one) => one.kind === kind);
   return (isLast && taking[kind]) || NOTHING;
 }

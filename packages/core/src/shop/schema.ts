@@ -21,6 +21,21 @@ export const ShopSchema = Type.Object(
     abrasives: Type.Array(AbrasiveSchema, { maxItems: 300 }),
     /** Jigs and rests by name, so that one can be found again after the oven. */
     setups: Type.Array(Type.Object({ id: Id, name: Name, setup: SetupSchema }, only), { maxItems: 60 }),
+    /** What radius a belt left at a plunge when it hung so far past the platen, by belt and set-up; lengths mm. */
+    overhangs: Type.Optional(
+      Type.Array(
+        Type.Object(
+          {
+            belt: Id,
+            setup: Id,
+            past: Type.Number({ exclusiveMinimum: 0, maximum: 50 }),
+            radius: Type.Number({ exclusiveMinimum: 0, maximum: 50 }),
+          },
+          only,
+        ),
+        { maxItems: 500 },
+      ),
+    ),
     /** What blades are read with; a usual one stands in for every kind that is not among them. */
     instruments: Type.Optional(Type.Array(InstrumentSchema, { maxItems: 60 })),
     /** What blades are ground on; absent: a two-inch belt. */

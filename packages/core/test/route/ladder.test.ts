@@ -28,7 +28,7 @@ describe("the ladder of stages", () => {
     for (const school of SCHOOLS) {
       const rungs = ladderOf(blade, firstRoute(blade, school), USUAL_SHOP);
       expect(rungs.at(-1)!.steel.volume / finished).toBeCloseTo(1, 9);
-      expect(rungs.at(-1)!.left).toEqual({ faces: 0, flats: 0 });
+      expect(rungs.at(-1)!.left).toEqual({ faces: { left: 0, right: 0 }, flats: 0 });
     }
   });
 
@@ -60,7 +60,8 @@ describe("the ladder of stages", () => {
       for (const [i, rung] of rungs.entries()) {
         const done = rungs.slice(0, i + 1).map((one) => one.kind);
         const stage = {
-          ...rung.left,
+          faces: rung.left.faces.right,
+          flats: rung.left.flats,
           edgeBevel: done.includes("sharpen"),
           falseEdge: done.includes(blade.falseEdge ? "false-edge" : "finish"),
           bare: !done.includes("rough"),
@@ -111,7 +112,7 @@ describe("what was chosen drives it", () => {
     const [now, last] = [targetsAt(rough)[1]!, targetsAt(hand)[1]!];
     const beta = last.angle.right!;
     const cos = Math.cos((beta * Math.PI) / 180);
-    const faces = rough.left.faces - hand.left.faces;
+    const faces = rough.left.faces.right - hand.left.faces.right;
     expect(now.edge).toBeCloseTo(last.edge + (2 * faces) / cos, 4);
     // The flats were cleaned as well: their Φ moves the line back by Φ/tan β.
     const back = rough.left.flats / Math.tan((beta * Math.PI) / 180);
@@ -120,7 +121,7 @@ describe("what was chosen drives it", () => {
 
   test("all of it hard leaves less on the bevel than most of it soft, and nothing is bevelled before the oven", () => {
     const [soft, hard] = SCHOOLS.map((school) => ladderOf(blade, firstRoute(blade, school), USUAL_SHOP));
-    expect(at(hard!, "rough").left.faces).toBeLessThan(at(soft!, "rough").left.faces);
+    expect(at(hard!, "rough").left.faces.right).toBeLessThan(at(soft!, "rough").left.faces.right);
     expect(at(hard!, "harden").isBevelled).toBe(false);
     expect(at(soft!, "harden").isBevelled).toBe(true);
   });
@@ -174,6 +175,6 @@ describe("what was chosen drives it", () => {
     });
     const planned = at(rungs, "grits").belts!.planned;
     expect(planned.ok ? "" : planned.why).toMatch(/as fine as 35/);
-    expect(at(rungs, "rough").left.faces).toBeGreaterThan(0.3);
+    expect(at(rungs, "rough").left.faces.right).toBeGreaterThan(0.3);
   });
 });

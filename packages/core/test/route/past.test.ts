@@ -49,7 +49,7 @@ describe("a reading of the edge", () => {
   test("what follows is planned anew: as much less with the bevels after the oven, never less than nothing", () => {
     const route = firstRoute(example("field"));
     const rough = (of: typeof route) =>
-      ladderOf(example("field"), of, USUAL_SHOP).find(({ kind }) => kind === "rough")!.left.faces;
+      ladderOf(example("field"), of, USUAL_SHOP).find(({ kind }) => kind === "rough")!.left.faces.right;
     expect(rough(route) - rough(replanned(route, 0.1))).toBeCloseTo(0.1, 9);
     expect(replanned(route, 5).oven).toBe(0);
     expect(replanned(route, -0.2)).toEqual(route);

@@ -3,7 +3,7 @@ import { parseBlade } from "../../src/blade/parse.ts";
 import type { Blade } from "../../src/blade/schema.ts";
 import { judgePlan } from "../../src/findings/plan.ts";
 import { readingFor } from "../../src/grind/setups.ts";
-import { fitOf, thicknessFrom, thinnedTo } from "../../src/route/bar.ts";
+import { fitOf, stockOfRound, thicknessFrom, thinnedTo, widestInRound } from "../../src/route/bar.ts";
 import { leavingEdge, leavingLine, leftSoft } from "../../src/route/edge-to-leave.ts";
 import { firstRoute } from "../../src/route/first.ts";
 import { ladderOf } from "../../src/route/ladder.ts";
@@ -120,6 +120,30 @@ describe("the bar in hand", () => {
   });
 });
 
+describe("a round bar", () => {
+  /** Source: geometry, a chord: √(25² − 4²) = 24.678. */
+  test("a blade wider than its chord is forged first; without forging that is told, and put first by a press", () => {
+    expect(widestInRound(25, 4)).toBeCloseTo(24.678, 3);
+    expect(widestInRound(3, 4)).toBe(0);
+    const bar = { surface: "rolled" as const, diameter: 25 };
+    const begun = { ...NO_ROUTE, stock: stockOfRound(25), bar };
+    const route = firstRoute(field, SCHOOLS[0]!, begun);
+    expect(route.stages.slice(0, 3).map(({ kind }) => kind)).toEqual(["stock", "forge", "profile"]);
+    const judged = (by: Route) => judgePlan(field, by, report(field, by), USUAL_SHOP);
+    expect(judged(route).map(({ id }) => id)).not.toContain("bar-round");
+    const unforged = { ...route, stages: route.stages.filter(({ kind }) => kind !== "forge") };
+    const told = judged(unforged).find(({ id }) => id === "bar-round")!;
+    expect(told.message).toBe(
+      "A round bar 25.00 mm across gives a blade of 4.00 mm no more than 24.68 mm of width.",
+    );
+    expect(told.offers[0]!.route!.stages[1]!.kind).toBe("forge");
+    // Forged, the blank is no longer as thick as the bar.
+    const [stock, forge] = ladderOf(field, route, USUAL_SHOP);
+    expect(stock!.steel.station(0.5).flats).toBeCloseTo(25, 9);
+    expect(forge!.steel.station(0.5).flats).toBeLessThan(6);
+  });
+});
+
 describe("the edge to leave", () => {
   /** Source: geometry: (1.27 − 0.48)/2, and a gauge at (4.48 − 0.48)/2. */
   test("1.27 on 4.48 with lines 0.48 apart: gauge at 2.00, stop 0.395 outside", () => {
@@ -218,7 +242,7 @@ describe("stages of any kind, any number, in any place", () => {
     const more = { ...route, stages: withStage(route.stages, own) };
     expect(more.stages.at(-2)).toEqual(own);
     const left = (by: Route, kind: Stage["kind"]) =>
-      ladderOf(field, by, USUAL_SHOP).find((rung) => rung.kind === kind)!.left.faces;
+      ladderOf(field, by, USUAL_SHOP).find((rung) => rung.kind === kind)!.left.faces.right;
     expect(left(more, "rough") - left(route, "rough")).toBeCloseTo(0.1, 9);
     expect(left(more, "hand")).toBeCloseTo(0.1, 9);
     const shown = report(field, more).stages.at(-2)!;
@@ -227,12 +251,34 @@ describe("stages of any kind, any number, in any place", () => {
     expect(shown.work.stop[1]).toBeGreaterThan(0);
   });
 
+  test("one side alone, with a file: that face alone leaves more before it, and no belt is planned", () => {
+    const route = firstRoute(field);
+    const own: Stage = { id: "own", kind: "own", on: "bevels", takes: 0.1, side: "left", tool: "file" };
+    const more = { ...route, stages: withStage(route.stages, own) };
+    const hand = (by: Route) => ladderOf(field, by, USUAL_SHOP).find(({ kind }) => kind === "hand")!;
+    expect(hand(more).left.faces).toEqual({ left: expect.closeTo(0.1, 9), right: 0 });
+    // Both faces lost their last at the hand finish, the left one keeps a tenth square to itself.
+    const stood = hand(more).steel.station(0.5);
+    const bare = hand(route).steel.station(0.5);
+    const { primaryAngle } = bare.left;
+    expect(stood.edge - bare.edge).toBeCloseTo(0.1 / Math.cos(primaryAngle! * RAD), 3);
+    const shown = report(field, more).stages.at(-2)!;
+    expect(shown.belts).toBeNull();
+    expect(shown.work.angle.right).toEqual([null, null, null]);
+    expect(shown.work.angle.left[1]).toBeGreaterThan(0);
+    const belted = {
+      ...more,
+      stages: more.stages.map((one) => (one === own ? { ...own, tool: undefined } : one)),
+    };
+    expect(report(field, belted).stages.at(-2)!.belts).not.toBeNull();
+  });
+
   test("a kind may stand twice: its need is taken once", () => {
     const route = firstRoute(field);
     const twice = { ...route, stages: withStage(route.stages, "grits") };
     expect(new Set(twice.stages.map(({ id }) => id)).size).toBe(twice.stages.length);
     const rough = (by: Route) => ladderOf(field, by, USUAL_SHOP).find(({ kind }) => kind === "rough")!;
-    expect(rough(twice).left.faces).toBeCloseTo(rough(route).left.faces, 9);
+    expect(rough(twice).left.faces.right).toBeCloseTo(rough(route).left.faces.right, 9);
   });
 
   test("a false edge is ground at its own stage, after the hand finish", () => {

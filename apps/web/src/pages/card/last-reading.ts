@@ -48,9 +48,11 @@ export function standingOf(
   const planned = stage.targets[i]!;
   // The last stage before sharpening has nothing left on its faces: what it reads is the bare edge.
   const bare = report?.stages.findLast(
-    ({ kind, left, isBevelled }) => isBevelled && left.faces === 0 && kind !== "sharpen",
+    ({ kind, left, isBevelled }) =>
+      isBevelled && left.faces.left === 0 && left.faces.right === 0 && kind !== "sharpen",
   );
-  const { needed } = stage;
+  // An edge stands between both faces: the tighter of them says what it may still lose.
+  const needed = Math.max(stage.needed.left, stage.needed.right);
   const standing = standingAfter({
     read: last.value,
     planned: planned.edge,

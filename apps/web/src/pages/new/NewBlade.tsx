@@ -3,10 +3,9 @@ import type { Dimension, Values } from "@true-spine/core/design/family.ts";
 import { type Answers, GRINDS, handleFor, STARTS } from "@true-spine/core/design/first.ts";
 import { firstHandle } from "@true-spine/core/design/first-handle.ts";
 import { OWN_PURPOSE, PURPOSES } from "@true-spine/core/findings/purposes.ts";
-import { thicknessFrom } from "@true-spine/core/route/bar.ts";
-import { type Bar, type BarSurface, NO_ROUTE } from "@true-spine/core/route/schema.ts";
+import { stockOfRound } from "@true-spine/core/route/bar.ts";
+import { NO_ROUTE } from "@true-spine/core/route/schema.ts";
 import { STEELS } from "@true-spine/core/steel/steels.ts";
-import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
@@ -26,12 +25,12 @@ import { UnitMenu } from "../../parts/UnitMenu.tsx";
 import { useTitle } from "../../parts/useTitle.ts";
 import { newId } from "../../saving/id.ts";
 import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
+import { BarQuestion, bladeFrom, type InHand } from "./BarQuestion.tsx";
 import { Preview, Thumbnail } from "./Outlines.tsx";
 import { Cards, DimensionRow, Question, rangeInWords } from "./questions.tsx";
 import { useFirstBlade } from "./useFirstBlade.ts";
 
 const HAND = 85;
-const STOCK = [0.8, 10] as const;
 
 function answersFor(use: string): Answers {
   const start = STARTS[use] ?? STARTS.field!;
@@ -63,7 +62,7 @@ function Questions() {
   const unit = useSettings((settings) => settings.unit);
   const [answers, setAnswers] = useState(() => answersFor("field"));
   const [hand, setHand] = useState(HAND);
-  const [bar, setBar] = useState<Bar & { thick: number }>(() => ({
+  const [bar, setBar] = useState<InHand>(() => ({
     thick: answers.stock,
     surface: "ground",
   }));
@@ -71,7 +70,7 @@ function Questions() {
   const [isBusy, setIsBusy] = useState(false);
   const family = FAMILIES.find((one) => one.key === answers.family)!;
   const tang = family.tangs.includes(answers.tang) ? answers.tang : family.tangs[0]!;
-  const stock = thicknessFrom(bar.thick, bar.surface);
+  const stock = bladeFrom(bar);
   const asked = useMemo(
     () => ({ ...answers, stock, name: answers.name.trim() || `New ${answers.use} knife` }),
     [answers, stock],
@@ -97,8 +96,9 @@ function Questions() {
         useNotices.getState().tell("The blade is on the rack; its handle could not be kept."),
       );
       const { thick, ...inHand } = bar;
+      const stock = inHand.diameter === undefined ? thick : stockOfRound(inHand.diameter);
       await saveDocument(id, "route", {
-        file: { ...NO_ROUTE, stock: thick, bar: inHand },
+        file: { ...NO_ROUTE, stock, bar: inHand },
         base: 0,
         saveKey: newId(),
       }).catch(() => useNotices.getState().tell("The blade is on the rack; its bar could not be kept."));
@@ -192,49 +192,7 @@ function Questions() {
             />
           </Question>
           <Question title="Which steel have you?">
-            <LengthBox
-              label="Bar, thick"
-              value={bar.thick}
-              onCommit={(thick) => {
-                if (thick < STOCK[0] || thick > STOCK[1]) return rangeInWords(STOCK[0], STOCK[1], "mm", unit);
-                setBar((was) => ({ ...was, thick }));
-                return null;
-              }}
-            />
-            <Choice
-              label="It comes"
-              value={bar.surface}
-              options={[
-                { value: "ground", name: "ground: nothing is lost" },
-                { value: "descaled", name: "descaled" },
-                { value: "rolled", name: "as rolled" },
-              ]}
-              onChange={(surface) => setBar((was) => ({ ...was, surface: surface as BarSurface }))}
-            />
-            {bar.surface !== "ground" && (
-              <p className="text-sm text-faint">
-                Clean-up and the oven's skin leave a blade of {showLengthWithUnit(stock, unit)} from it: a
-                starting value.
-              </p>
-            )}
-            <LengthBox
-              label="Bar, wide, 0 if it does not matter"
-              value={bar.width ?? 0}
-              onCommit={(width) => {
-                if (width !== 0 && (width < 3 || width > 500)) return rangeInWords(3, 500, "mm", unit);
-                setBar(({ width: _, ...was }) => (width > 0 ? { ...was, width } : was));
-                return null;
-              }}
-            />
-            <LengthBox
-              label="Bar, long, 0 if it does not matter"
-              value={bar.length ?? 0}
-              onCommit={(length) => {
-                if (length !== 0 && (length < 10 || length > 6000)) return rangeInWords(10, 6000, "mm", unit);
-                setBar(({ length: _, ...was }) => (length > 0 ? { ...was, length } : was));
-                return null;
-              }}
-            />
+            <BarQuestion bar={bar} onBar={setBar} />
             <label className="flex items-center gap-2 text-sm text-faint">
               <input
                 type="checkbox"

@@ -1,5 +1,6 @@
 import { micronsOf, nearestGrade, scaleOf } from "@true-spine/core/abrasive/gradings.ts";
 import { SIDES } from "@true-spine/core/blade/schema.ts";
+import { stockOfRound } from "@true-spine/core/route/bar.ts";
 import { type Leaving, leavingEdge, leavingLine } from "@true-spine/core/route/edge-to-leave.ts";
 import { firstRoute } from "@true-spine/core/route/first.ts";
 import { standInNamed } from "@true-spine/core/route/past.ts";
@@ -82,7 +83,16 @@ export function RouteControls({ report }: { report: Pick<RouteReport, "stages"> 
         }}
       />
       {school && <p className="text-xs text-faint">{school.words}</p>}
-      <LengthBox label="Stock" value={route.stock} onVisit={visit} onCommit={(stock) => put({ stock })} />
+      {route.bar?.diameter === undefined ? (
+        <LengthBox label="Stock" value={route.stock} onVisit={visit} onCommit={(stock) => put({ stock })} />
+      ) : (
+        <LengthBox
+          label="Round bar, across"
+          value={route.bar.diameter}
+          onVisit={visit}
+          onCommit={(diameter) => put({ stock: stockOfRound(diameter), bar: { ...route.bar!, diameter } })}
+        />
+      )}
       <Choice
         label="The bar"
         value={route.bar?.surface ?? ""}

@@ -1,3 +1,4 @@
+import type { Side } from "@true-spine/core/blade/schema.ts";
 import { type Stage, WORKED_ON, type WorkedOn } from "@true-spine/core/route/schema.ts";
 import { STAGES, workedOn } from "@true-spine/core/route/stages.ts";
 import { useState } from "react";
@@ -15,13 +16,40 @@ export function StageChoices({ plan, onPlan }: { plan: Stage; onPlan: (change: P
   const on = workedOn(plan);
   return (
     <Group title="This stage">
-      <Called key={`${plan.id} ${plan.name ?? ""}`} plan={plan} onPlan={onPlan} />
+      <Words
+        key={`${plan.id} ${plan.name ?? ""}`}
+        label="Called"
+        placeholder={STAGES[plan.kind].name}
+        said={plan.name}
+        onSay={(name) => onPlan({ name })}
+      />
       {plan.kind === "own" && (
         <Choice
           label="Works on"
           value={on}
           options={WORKED_ON.map((one) => ({ value: one, name: one }))}
           onChange={(one) => onPlan({ on: one as WorkedOn })}
+        />
+      )}
+      {plan.kind === "own" && on === "bevels" && (
+        <Choice
+          label="Side"
+          value={plan.side ?? ""}
+          options={[
+            { value: "", name: "both" },
+            { value: "left", name: "left alone" },
+            { value: "right", name: "right alone" },
+          ]}
+          onChange={(side) => onPlan({ side: side ? (side as Side) : undefined })}
+        />
+      )}
+      {plan.kind === "own" && (
+        <Words
+          key={`${plan.id} tool ${plan.tool ?? ""}`}
+          label="Done with, a belt if not said"
+          placeholder="belts"
+          said={plan.tool}
+          onSay={(tool) => onPlan({ tool })}
         />
       )}
       {(on === "flats" || on === "bevels") && (
@@ -40,18 +68,28 @@ export function StageChoices({ plan, onPlan }: { plan: Stage; onPlan: (change: P
   );
 }
 
-/** What the stage is called: kept when the box is left. */
-function Called({ plan, onPlan }: Parameters<typeof StageChoices>[0]) {
-  const [text, setText] = useState(plan.name ?? "");
+/** A few words about the stage: kept when the box is left. */
+function Words({
+  label,
+  placeholder,
+  said = "",
+  onSay,
+}: {
+  label: string;
+  placeholder: string;
+  said: string | undefined;
+  onSay: (words: string | undefined) => void;
+}) {
+  const [text, setText] = useState(said);
   const keep = () => {
-    const name = text.replace(/\s+/g, " ").trim();
-    if (name !== (plan.name ?? "")) onPlan({ name: name || undefined });
+    const words = text.replace(/\s+/g, " ").trim();
+    if (words !== said) onSay(words || undefined);
   };
   return (
     <TextBox
-      label="Called"
+      label={label}
       width="w-44"
-      placeholder={STAGES[plan.kind].name}
+      placeholder={placeholder}
       maxLength={60}
       text={text}
       onText={setText}

@@ -1,18 +1,9 @@
 import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
-import {
-  angleFrom,
-  lineAfterFlats,
-  otherSide,
-  readingFor,
-  type Setup,
-  zeroProcedure,
-} from "@true-spine/core/grind/setups.ts";
 import type { StageReport } from "@true-spine/core/route/report.ts";
 import type { Stage } from "@true-spine/core/route/schema.ts";
 import { setupFor } from "@true-spine/core/route/setup-for.ts";
 import { STAGES } from "@true-spine/core/route/stages.ts";
-import type { NamedSetup } from "@true-spine/core/shop/schema.ts";
-import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
+import { type LengthUnit, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
 import type { Spent } from "@true-spine/core/work/joined.ts";
 import { useId, useState } from "react";
@@ -20,15 +11,15 @@ import { useSettings } from "../../app/settings.ts";
 import { useDocument, useScreen } from "../../blade/screen.ts";
 import { Alert } from "../../parts/Alert.tsx";
 import { BeltsTable } from "../../parts/BeltsTable.tsx";
-import { NumberBox } from "../../parts/Box.tsx";
 import { Caution } from "../../parts/Caution.tsx";
 import { From } from "../../parts/From.tsx";
-import { Choice, Group } from "../../parts/Group.tsx";
+import { Group } from "../../parts/Group.tsx";
 import { TextBox } from "../../parts/TextBox.tsx";
 import { whenInWords } from "../../parts/when.ts";
 import { useShop } from "../../shop/shop.ts";
 import { setSpent, useSpent } from "../../work/useWorkRows.ts";
 import { OwnOrder } from "./OwnOrder.tsx";
+import { SetupGroup } from "./SetupGroup.tsx";
 import { StageChoices } from "./StageChoices.tsx";
 
 /** The stage in hand: what it is, its belts, the set-up's own reading, and what to beware of. */
@@ -60,9 +51,7 @@ export function StageGroup({
         {stage.removed > 0.05 && (
           <p className="text-xs">
             Takes off {stage.removed.toFixed(1)} g
-            {stage.isBevelled &&
-              `; ${showLengthWithUnit(stage.left.faces, unit, unit === "mm" ? 2 : undefined)} is left on each bevel face after it`}
-            .
+            {stage.isBevelled && `; ${leftInWords(stage.left.faces, unit)} after it`}.
           </p>
         )}
         {stage.belts && <Belts stage={stage} plan={plan} onPlan={onPlan} />}
@@ -74,6 +63,14 @@ export function StageGroup({
       <Caution>{`${caution} Training and the maker of your machine come first.`}</Caution>
     </>
   );
+}
+
+/** What is left on the bevel faces, in words: on each, or told apart where one side was worked alone. */
+function leftInWords({ left, right }: StageReport["left"]["faces"], unit: LengthUnit): string {
+  const say = (mm: number) => showLengthWithUnit(mm, unit, unit === "mm" ? 2 : undefined);
+  return left === right
+    ? `${say(right)} is left on each bevel face`
+    : `${say(left)} is left on the left bevel face and ${say(right)} on the right`;
 }
 
 /** Whether a stage holds a face at an angle. */
@@ -123,122 +120,6 @@ function Belts({
         </p>
       )}
     </>
-  );
-}
-
-/** What cleaning a flat usually takes, mm: what a jig must be found again for. Source: common practice. */
-const LOST = 0.1;
-
-/** The shop's set-up for this stage: what it reads itself, how it is brought back, what a tenth of a degree is worth. */
-function SetupGroup({
-  stage,
-  named,
-  onSetup,
-}: {
-  stage: StageReport;
-  named: NamedSetup | undefined;
-  onSetup: (id: string) => void;
-}) {
-  const unit = useSettings((settings) => settings.unit);
-  const { shop } = useShop();
-  if (!named) {
-    return (
-      <Group title="Set-up">
-        <p className="text-xs text-faint">
-          The stores name no set-up. Add one there, and its own reading stands here.
-        </p>
-      </Group>
-    );
-  }
-  const { setup } = named;
-  const { work } = stage;
-  const side = work.angle.right.some((one) => one !== null) ? "right" : "left";
-  const angles = work.angle[side];
-  const single = work.single[side];
-  const say = (angle: number | null) => {
-    if (angle === null) return "–";
-    const { value, unit: of } = readingFor(setup, angle);
-    return of === "°" ? `${value.toFixed(1)}°` : showLengthWithUnit(value, unit);
-  };
-  const other = (angle: number | null) => {
-    if (angle === null) return "–";
-    const { value, unit: of } = readingFor(otherSide(setup), angle);
-    return of === "°" ? `${value.toFixed(1)}°` : showLengthWithUnit(value, unit);
-  };
-  const { datum, also } = readingFor(setup, single ?? angles.find((one) => one !== null) ?? 5);
-  const tenth = stage.tenth;
-  const line = work.line[side][1]!;
-  const at = work.angle[side][1]!;
-  return (
-    <Group title="Set-up">
-      <Choice
-        label="Held by"
-        value={named.id}
-        options={shop.setups.map((one) => ({ value: one.id, name: one.name }))}
-        onChange={onSetup}
-      />
-      <p className="text-sm">
-        {single !== null ? (
-          <>
-            Set it to <strong>{say(single)}</strong>
-          </>
-        ) : (
-          <>
-            No single angle exists: <strong>{angles.map(say).join(" · ")}</strong> at heel, middle and tip
-          </>
-        )}
-        {setup.kind === "arm" && <>, the other side {angles.map(other).join(" · ")}</>}
-        <span className="block text-xs text-faint">{inUnit(datum, unit)}</span>
-        {also && single !== null && (
-          <span className="block text-xs text-faint">
-            or {also.value.toFixed(1)}° {also.datum}
-          </span>
-        )}
-      </p>
-      <Reads
-        key={`${named.id} ${stage.kind}`}
-        setup={setup}
-        first={angles.find((one) => one !== null) ?? 5}
-      />
-      <ol className="list-decimal pl-4 text-xs">
-        {zeroProcedure(setup).map((line) => (
-          <li key={line}>{inUnit(line, unit)}</li>
-        ))}
-      </ol>
-      {work.on === "bevels" && (
-        <p className="text-xs">
-          Belt past the platen for a soft plunge: start with the stock's thickness, the same on both sides;
-          the radius is what it leaves.
-        </p>
-      )}
-      {work.on === "bevels" && line !== null && at !== null && (
-        <p className="text-xs">
-          Found again after each flat lost another {showLengthWithUnit(LOST, unit)}: the same reading puts the
-          line at {showLength(lineAfterFlats(line, at, LOST), unit, unit === "mm" ? 1 : undefined)} instead of{" "}
-          {showLength(line, unit, unit === "mm" ? 1 : undefined)} in the middle.
-        </p>
-      )}
-      {tenth && (
-        <p className="text-xs">
-          0.1° is {showLengthWithUnit(tenth.edge, unit)} at the edge with the line held, or{" "}
-          {showLengthWithUnit(tenth.line, unit, unit === "mm" ? 1 : undefined)} of line with the edge held,
-          both sides together.
-        </p>
-      )}
-    </Group>
-  );
-}
-
-/** The other way round: what angle a reading of the set-up holds a side at. */
-function Reads({ setup, first }: { setup: Setup; first: number }) {
-  const [reads, setReads] = useState(Math.round(readingFor(setup, first).value * 100) / 100);
-  const held = angleFrom(setup, reads);
-  return (
-    <div className="flex flex-wrap items-center gap-2 text-sm text-faint">
-      <span aria-hidden>When it reads</span>
-      <NumberBox label="What the set-up reads" value={reads} least={-360} most={2000} onChange={setReads} />
-      <span>{held === null ? "no angle reads that" : `a side is held at ${held.toFixed(2)}°`}</span>
-    </div>
   );
 }
 
