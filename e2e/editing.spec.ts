@@ -70,7 +70,7 @@ test("a node drawn near the datum lies on it; a key moves it as far as it says",
 test("holes are laid out evenly along the tang", async ({ page }) => {
   const id = await makeBlade(page.request, "Holed");
   await openBlade(page, id, "shape");
-  await page.getByRole("button", { name: "two evenly" }).click();
+  await page.getByRole("button", { name: "Two along the tang" }).click();
   await saved(page);
   const { holes } = (await (await page.request.get(`/api/blades/${id}`)).json()).file;
   expect(holes).toHaveLength(2);

@@ -121,9 +121,52 @@ test("a guarded knife: 1.75 left for the oven, the false edge after the hand fin
   await expect(row(page, "Sharpen")).toContainText("20.0°");
   // 0.44 behind it at 20°: 0.60 high.
   await expect(row(page, "Sharpen")).toContainText("0.60");
+  // Hardened it stays at that; the finish goes down to what the finer belts and the hand still need.
+  await expect(row(page, "Harden and temper")).not.toContainText("1.75");
+  const stops = (stage: string) =>
+    row(page, stage)
+      .getByRole("cell")
+      .filter({ hasText: /\d\.\d\d · / })
+      .first()
+      .innerText();
+  const [finish] = (await stops("Finish bevels")).split(" · ").map(Number);
+  const [finer] = (await stops("Finer belts")).split(" · ").map(Number);
+  expect(finish).toBeLessThan(0.5);
+  expect(finish).toBeGreaterThan(finer!);
+  // At 4.2° the bevel runs out 2 × 0.60 × tan 4.2° = 0.088 thinner at the apex than the 0.44 behind it; the hand's share stands on that.
+  expect(finer).toBeGreaterThan(0.44 - 0.088 - 0.005);
+  expect(finer).toBeLessThan(0.44);
   await press(page, "Sharpen");
   await expect(page.getByRole("region", { name: "Set-up" })).toContainText("Set it to 70.0°");
   await expect(page.getByRole("region", { name: "Set-up" })).toContainText("or 20.0° from square");
+});
+
+test("a chisel slicer: one line from the flat face, one bevel at 8°, its edge held on that side alone", async ({
+  page,
+}) => {
+  await begin(page, "Chisel job", /^single-bevel slicer$/, "3.5");
+  await page.keyboard.press("Alt+2");
+  await expect(page.getByRole("region", { name: "Bevel, right" })).toBeVisible();
+  await tabTo(page, /^How the bevel.*grind line$/);
+  await page.keyboard.press("ArrowRight");
+  await expect(page.getByRole("radio", { name: "angle", exact: true })).toBeChecked();
+  await type(page, "Angle a side", "8");
+  await type(page, "Behind the edge, row 1, thick behind it", "0.18");
+  await type(page, "Edge angle, right", "32");
+  await saved(page);
+  await routeBy(page, /^most of it soft/i);
+  await type(page, "Edge to leave for the oven", "0.5");
+  await expect(layout(page)).toContainText("One line, from the left face, at the edge to leave: 0.50");
+  await expect(layout(page)).not.toContainText("Height gauge");
+  // (3.5 − 0.5)/tan 8° = 21.35 now; 0.18/tan 32° + (3.5 − 0.18)/tan 8° = 23.91 at last.
+  await expect(row(page, "Rough bevels")).toContainText("21.35");
+  await expect(layout(page).getByRole("row", { name: /^it climbs by/ })).toContainText("2.56");
+  await expect(row(page, "Rough bevels")).toContainText("8.0°");
+  // 0.18/tan 32°: 0.29 high, on the right alone.
+  await expect(row(page, "Sharpen")).toContainText("0.29");
+  await expect(row(page, "Sharpen")).toContainText("32.0°");
+  await press(page, "Rough bevels");
+  await expect(belts(page, "Rough bevels")).toContainText("ceramic");
 });
 
 test("a blade that is hardened already: the route begins there, and its readings say what is left", async ({

@@ -21,6 +21,8 @@ interface BoxProps {
   onVisit?: (isTyping: boolean) => void;
   hideLabel?: boolean;
   className?: string;
+  /** For a value that is solved for and comes back a moment later: how near it then is to any that was typed. */
+  echo?: number;
   /** What is refused is said once the hand rests: half of what is being typed may be in another's way. */
   isJudgedAtRest?: boolean;
 }
@@ -221,6 +223,7 @@ function ValueBox({
   hideLabel,
   className = "",
   isJudgedAtRest = false,
+  echo,
   shown,
   hint,
   read,
@@ -236,7 +239,8 @@ function ValueBox({
   const [text, setText] = useState<string | null>(null);
   const [why, setWhy] = useState<string | null>(null);
   const lastMode = useRef(mode);
-  const putIn = useRef(value);
+  /** What was put in by this visit to the box, the last one last. */
+  const putIn = useRef([value]);
   const atRest = useRef<{ timer: ReturnType<typeof setTimeout>; refused: string } | null>(null);
   const told = (refused: string | null) => {
     clearTimeout(atRest.current?.timer);
@@ -249,13 +253,14 @@ function ValueBox({
     atRest.current = { refused, timer: setTimeout(() => told(refused), REST_MS) };
   };
   useEffect(() => {
-    const isForeign = Math.abs(value - putIn.current) > 1e-9;
+    const own = echo === undefined ? putIn.current.slice(-1) : putIn.current;
+    const isForeign = own.every((one) => Math.abs(value - one) > (echo ?? 1e-9));
     if (lastMode.current === mode && !isForeign) return;
     lastMode.current = mode;
-    putIn.current = value;
+    putIn.current = [value];
     setText(null);
     setWhy(null);
-  }, [mode, value]);
+  }, [mode, value, echo]);
 
   const accept = (typed: string) => {
     setText(typed);
@@ -265,7 +270,7 @@ function ValueBox({
       return;
     }
     const before = putIn.current;
-    putIn.current = result.value;
+    putIn.current = text === null ? [result.value] : [...before, result.value];
     const refused = onCommit(result.value);
     if (refused) putIn.current = before;
     refuse(refused);

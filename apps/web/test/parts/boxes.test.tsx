@@ -8,6 +8,21 @@ afterEach(cleanup);
 const type = (label: string, text: string) =>
   fireEvent.change(screen.getByLabelText(label), { target: { value: text } });
 
+test("a value that is solved for comes back late: what is being typed stays, what comes from elsewhere shows", () => {
+  const { rerender } = render(<LengthBox label="Edge" value={2} echo={1e-3} onCommit={() => null} />);
+  const box = screen.getByLabelText("Edge") as HTMLInputElement;
+  fireEvent.focus(box);
+  type("Edge", "1");
+  type("Edge", "1.2");
+  rerender(<LengthBox label="Edge" value={1.0004} echo={1e-3} onCommit={() => null} />);
+  expect(box.value).toBe("1.2");
+  type("Edge", "1.27");
+  rerender(<LengthBox label="Edge" value={1.2} echo={1e-3} onCommit={() => null} />);
+  expect(box.value).toBe("1.27");
+  rerender(<LengthBox label="Edge" value={2} echo={1e-3} onCommit={() => null} />);
+  expect(box.value).toBe("2");
+});
+
 describe("a box for a plain number", () => {
   function Boxed({ onChange, isWhole = false }: { onChange: (value: number) => void; isWhole?: boolean }) {
     const [value, setValue] = useState(4);

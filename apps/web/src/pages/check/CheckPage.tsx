@@ -181,8 +181,11 @@ function heard(line: Line, event: Extract<BenchEvent, { event: "reading" }>): nu
 function nextUnread(lines: readonly Line[], key: string | null): Line | null {
   const i = lines.findIndex((line) => line.key === key);
   const inTurn = [...lines.slice(i + 1), ...lines.slice(0, i + 1)];
-  const open = inTurn.filter((line) => !line.figure && line.key !== key);
-  return open.find(({ isFirst }) => isFirst) ?? open[0] ?? (key === null ? null : (lines[i + 1] ?? null));
+  const unread = inTurn.filter((line) => !line.figure && line.key !== key);
+  // What is doubted is offered again by its doubt; the round comes back to it last.
+  const open = unread.filter(({ isDoubted }) => !isDoubted);
+  const next = open.find(({ isFirst }) => isFirst) ?? open[0] ?? unread[0];
+  return next ?? (key === null ? null : (lines[i + 1] ?? null));
 }
 
 function keep(
