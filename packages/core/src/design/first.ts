@@ -313,7 +313,10 @@ function reasons(blade: Blade, family: Family, tang: Tang, purpose: Purpose, say
         : "a usual middle, since no limits are set",
     },
     {
-      what: `${angle}° a side at the edge`,
+      what:
+        Math.min(blade.edge.angle.left, blade.edge.angle.right) === 0
+          ? `${angle}° on the one side at the edge, as ${angle / 2}° a side`
+          : `${angle}° a side at the edge`,
       because: within(`${purpose.edgeAngle[0]}° to ${purpose.edgeAngle[1]}°`),
     },
     {

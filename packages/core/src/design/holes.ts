@@ -24,7 +24,8 @@ export function holeInWords(hole: Hole, say: (mm: number) => string): string {
   const sunk = counterbore
     ? `, counterbore ${say(counterbore.d)} across, ${say(counterbore.depth)} deep`
     : "";
-  return `${nameOfHole(hole)} ${say(d)} across: ${say(x)} from the junction, ${say(-y)} below the datum${sunk}`;
+  const where = `${say(Math.abs(x))} ${x < 0 ? "behind" : "ahead of"} the junction`;
+  return `${nameOfHole(hole)} ${say(d)} across: ${where}, ${say(-y)} below the datum${sunk}`;
 }
 
 /** Whether something goes through it that holds the scales. */

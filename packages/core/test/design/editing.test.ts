@@ -6,7 +6,7 @@ import { DRIVERS } from "../../src/design/drive.ts";
 import { FAMILIES } from "../../src/design/families.ts";
 import { firstBlade } from "../../src/design/first.ts";
 import { firstHandle } from "../../src/design/first-handle.ts";
-import { anotherHole, evenlyBetween, holesAlong, pairsAlong } from "../../src/design/holes.ts";
+import { anotherHole, evenlyBetween, holeInWords, holesAlong, pairsAlong } from "../../src/design/holes.ts";
 import * as nodes from "../../src/design/nodes.ts";
 import { changed, example } from "../examples.ts";
 
@@ -88,6 +88,16 @@ test("pairs stand across the tang's middle, a third of its height apart", () => 
   expect(holes[0]!.y - holes[1]!.y).toBeCloseTo(8, 3);
   expect((holes[0]!.y + holes[1]!.y) / 2).toBeCloseTo(-12, 3);
   expect(parseBlade({ ...knife, holes }).ok).toBe(true);
+});
+
+test("a hole is told by what it is for, where it lies from the junction, and how a bolt's head is sunk", () => {
+  const say = (mm: number) => mm.toFixed(1);
+  expect(holeInWords({ x: -25, y: -12, d: 5 }, say)).toBe(
+    "hole 5.0 across: 25.0 behind the junction, 12.0 below the datum",
+  );
+  expect(holeInWords({ x: 3, y: -9, d: 6, for: "bolt", counterbore: { d: 9, depth: 2.5 } }, say)).toBe(
+    "bolt hole 6.0 across: 3.0 ahead of the junction, 9.0 below the datum, counterbore 9.0 across, 2.5 deep",
+  );
 });
 
 test("evenly between the first and the last: on the straight line, what each is for kept", () => {
