@@ -139,7 +139,7 @@ describe("what an instrument's reading is worth in an answer", () => {
   /** Source: JCGM 101, propagation of distributions by drawing them; readings normal about what was read. */
   test("an edge's angle agrees with 20 000 draws of both readings, the height dominating on a short bevel", () => {
     const sum = sumOf("edge")!;
-    const given = { behind: 1.0414, height: 1.9558 };
+    const given = { behind: 2.0828, height: 3.9116 };
     const byBoth = uncertaintiesOf(sum, given, { thickness: caliper, height: rule }, say).get(
       "edge angle a side",
     )!;
