@@ -4,11 +4,13 @@ import { Link, NavLink, Outlet, useNavigation } from "react-router";
 import { fetchAhead } from "../parts/later.ts";
 import { Notices } from "../parts/Notices.tsx";
 import { useSettings } from "./settings.ts";
+import { useKeyToSums } from "./useKeyToSums.ts";
 
 const PLACES = [
   { to: "/", name: "Rack" },
   { to: "/runs", name: "Runs" },
   { to: "/stores", name: "Stores" },
+  { to: "/sums", name: "Sums" },
 ] as const;
 
 /** After the page that is gone to: what it asks for itself comes first. */
@@ -18,6 +20,7 @@ const AHEAD_AFTER_MS = 2_000;
 export function Shell({ ahead }: { ahead: readonly (() => Promise<unknown>)[] }) {
   const { theme, setTheme } = useSettings();
   const { state } = useNavigation();
+  useKeyToSums();
   useEffect(() => {
     document.documentElement.dataset.theme = theme;
   }, [theme]);

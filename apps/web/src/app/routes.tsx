@@ -9,6 +9,7 @@ const PAGES = {
   "/runs": async () => (await import("../pages/runs/Runs.tsx")).Runs,
   "/runs/:id": async () => (await import("../pages/runs/RunPage.tsx")).RunPage,
   "/stores": async () => (await import("../pages/stores/Stores.tsx")).Stores,
+  "/sums/:key?": async () => (await import("../pages/sums/SumsPage.tsx")).SumsPage,
   "/new": async () => (await import("../pages/new/NewBlade.tsx")).NewBlade,
   "/blades/:id/:page": async () => (await import("../pages/blade/BladeRoute.tsx")).BladeRoute,
 } satisfies Record<string, () => Promise<ComponentType>>;

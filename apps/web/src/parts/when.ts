@@ -9,6 +9,13 @@ const DAY_AND_TIME = new Intl.DateTimeFormat(undefined, {
 });
 const AGO = new Intl.RelativeTimeFormat(undefined, { numeric: "auto" });
 
+const DAY = new Intl.DateTimeFormat(undefined, { day: "numeric", month: "short", year: "numeric" });
+
+/** A day in the reader's order. `at` in ms since 1970. */
+export function dayInWords(at: number): string {
+  return DAY.format(at);
+}
+
 /** A moment in the reader's order: the time alone where it was today. `at` in ms since 1970. */
 export function whenInWords(at: number): string {
   const isToday = new Date(at).toDateString() === new Date().toDateString();

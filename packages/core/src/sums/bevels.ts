@@ -244,7 +244,8 @@ function edgeSketch(made: Piece, say: Say) {
   const e = made.station.behind ?? 0;
   return {
     steel: sectionOf(made.field),
-    marks: [acrossAt(up, e, `${say.length(e)} behind`), upTo(0, up, e / 2 + 0.6, say.length(up))],
+    tall: 2.2 * up,
+    marks: [acrossAt(up, e, `${say.length(e)} behind`), upTo(0, up, 0.7 * e + 0.2 * up, say.length(up))],
   };
 }
 
@@ -365,6 +366,7 @@ export const COMPARE: Sum = {
       sketch: {
         steel: sectionOf(one.field),
         beside: sectionOf(two.field),
+        tall: 1.4 * Math.max(first.height, second.height),
         marks: [acrossAt(at, Math.max(thickOne!, thickTwo!), `${say.length(at)} up`)],
       },
       blade: one.blade,

@@ -114,8 +114,9 @@ function hollowAnswer(
   if (!made.ok) return impossible(made.because);
   const { angleAtShoulder, angleAtGrindLine } = made.station.right;
   const { chordAngle, sagitta, chord } = hollowFace(t, e, wheel, climb);
-  const other = worn !== undefined && worn >= WHEELS[0] && worn <= WHEELS[1] ? worn : null;
-  const after = other === null ? null : pieceOf({ ...asked, wheel: other }, climb, given);
+  const isWorn = worn !== undefined && worn >= WHEELS[0] && worn <= WHEELS[1] && worn > t - e;
+  const tallestWorn = isWorn ? tallestHollow(t, e, worn) : null;
+  const after = isWorn && climb <= tallestWorn! ? pieceOf({ ...asked, wheel: worn }, climb, given) : null;
   return {
     state: "answered",
     figures: [
@@ -136,7 +137,13 @@ function hollowAnswer(
       `tan of the chord = (T − e) / 2h = ${say.length((t - e) / 2)} / ${say.length(climb)}: ${say.angle(chordAngle)}`,
       `the wheel turns by 2 asin(chord / D) over it, half of that to either side of the chord`,
     ],
-    ...(after && !after.ok ? { notes: [`With the worn wheel: ${after.because}.`] } : {}),
+    ...(tallestWorn !== null && climb > tallestWorn
+      ? {
+          notes: [
+            `Worn, the wheel makes it thinner above its edge than at it: ${say.length(tallestWorn)} would be its tallest.`,
+          ],
+        }
+      : {}),
     sketch: { ...faceSketch(made, say), ...(after?.ok ? { beside: sectionOf(after.field) } : {}) },
     blade: made.blade,
     put: (copy) => {

@@ -37,10 +37,13 @@ const ASKS: readonly Ask[] = [
   },
   askAngle("angle", "Angle a side"),
   askNumber("reading", "or what it reads"),
-  askLength("far", "Pivot away, or how wide"),
+  { ...askLength("far", "Pivot away"), only: { key: "kind", of: ["screw"] } },
+  { ...askLength("wheel", "Wheel, across"), only: { key: "kind", of: ["wheel"] } },
+  { ...askLength("width", "Edge to what is lifted"), only: { key: "kind", of: ["stone", "file"] } },
   {
     kind: "choice",
     key: "by",
+    only: { key: "kind", of: ["screw"] },
     name: "Screw goes by",
     options: [
       { value: "tangent", name: "tangent: upright" },
@@ -48,8 +51,8 @@ const ASKS: readonly Ask[] = [
     ],
     usual: "tangent",
   },
-  askNumber("zero", "Dial's zero", 0),
-  askLength("line", "Line, high", "height"),
+  { ...askNumber("zero", "Dial's zero", 0), only: { key: "kind", of: ["arm"] } },
+  askLength("line", "Line, high, to say what it costs"),
 ];
 
 /** Least and most that a set-up's own measure may be, mm. */
@@ -88,7 +91,10 @@ export const JIG: Sum = {
 
 function setupFrom(given: Given, say: Say): Setup | string | Answer {
   const kind = String(given.kind ?? "screw") as Setup["kind"];
-  const far = numberOf(given, "far");
+  const far = numberOf(
+    given,
+    { screw: "far", wheel: "wheel", stone: "width", file: "width" }[kind as string] ?? "",
+  );
   const isFar = kind === "screw" || kind === "stone" || kind === "file" || kind === "wheel";
   if (isFar && far === undefined)
     return kind === "screw"

@@ -8,8 +8,8 @@ export interface Sketch {
   /** Another piece laid over it, in outline. */
   readonly beside?: readonly Line[];
   readonly marks: readonly Mark[];
-  /** How many times larger across than up: thin steel would not be seen. */
-  readonly across?: number;
+  /** Drawn up to here only, mm; absent: all of it. */
+  readonly tall?: number;
 }
 
 export interface Mark {

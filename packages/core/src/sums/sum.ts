@@ -25,8 +25,8 @@ export type SumGroup = (typeof SUM_GROUPS)[number];
 /** What a length may be read with; the uncertainty follows from it. */
 export type ReadAs = "thickness" | "height";
 
-/** One box of a sum. */
-export type Ask =
+/** One box of a sum; `only` says for which choices it is asked at all. */
+export type Ask = { readonly only?: { readonly key: string; readonly of: readonly string[] } } & (
   | {
       readonly kind: "length" | "angle" | "number" | "share";
       readonly key: string;
@@ -42,7 +42,8 @@ export type Ask =
       readonly options: readonly { readonly value: string; readonly name: string }[];
       readonly usual: string;
     }
-  | { readonly kind: "text"; readonly key: string; readonly name: string; readonly usual?: string };
+  | { readonly kind: "text"; readonly key: string; readonly name: string; readonly usual?: string }
+);
 
 /** What stands in the boxes: empty ones are not there. */
 export type Given = Readonly<Record<string, number | string>>;

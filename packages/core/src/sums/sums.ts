@@ -3,7 +3,7 @@ import { BELIEVED, BEVEL, COMPARE, EDGE, WEDGE } from "./bevels.ts";
 import { CONVEX, HOLLOW } from "./faces.ts";
 import { CENTRE, DRILL, GAUGE, GROWTH, LEAVE, SQUARE } from "./scribing.ts";
 import { JIG, SAID } from "./settings.ts";
-import type { Given, Sum } from "./sum.ts";
+import type { Ask, Given, Sum } from "./sum.ts";
 import { ONE_SETTING, TAPER } from "./tapers.ts";
 
 /** Every sum, in the order they are listed. */
@@ -87,6 +87,11 @@ const IDLE = new Set([
   "that",
   "go",
 ]);
+
+/** The boxes that matter for what is chosen. */
+export function asksFor({ asks }: Sum, given: Given): readonly Ask[] {
+  return asks.filter(({ only }) => !only || only.of.includes(String(given[only.key] ?? "")));
+}
 
 /** What stands in the boxes with what is usual put in where nothing was. */
 export function withUsual({ asks }: Sum, given: Given): Given {

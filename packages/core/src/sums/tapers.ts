@@ -183,7 +183,7 @@ function settingAnswer(
     ...(ends && kept.ok
       ? [
           length("or stock of, at the heel", ends[0]!),
-          length("and at the tip", ends[1]!),
+          length("stock, at the tip", ends[1]!),
           length("which changes it by", kept.thicknessChanges),
         ]
       : []),
@@ -208,7 +208,7 @@ function settingAnswer(
       marks: [
         {
           kind: "scribed",
-          words: "held at one angle",
+          words: "one angle",
           line: PLACES.map((share, i) => [PIECE.length * share, lines[i]!] as const),
         },
         {

@@ -179,7 +179,7 @@ describe("setting, tapering, the bench", () => {
   test("a rest, an arm with its own zero, a stone's lift", () => {
     expect(answered("jig", { kind: "rest", angle: 19 }).figures[0]!.value).toBeCloseTo(71, 9);
     expect(answered("jig", { kind: "arm", zero: 56, angle: 5 }).figures[0]!.value).toBeCloseTo(61, 9);
-    expect(answered("jig", { kind: "stone", far: 30, angle: 19 }).figures[0]!.value).toBeCloseTo(
+    expect(answered("jig", { kind: "stone", width: 30, angle: 19 }).figures[0]!.value).toBeCloseTo(
       30 * Math.sin((19 * Math.PI) / 180),
       6,
     );
@@ -239,6 +239,32 @@ describe("setting, tapering, the bench", () => {
   });
 });
 
+/** One question of each that is answered. */
+const ANSWERED: readonly (readonly [string, Given])[] = [
+  ["bevel", { thickness: 4, behind: 0.4, angle: 5 }],
+  ["edge", { behind: 0.4, angle: 19 }],
+  ["compare", { behind1: 0.5, height1: 1, height2: 0.7 }],
+  ["believed", { thickness: 0.6, height: 3, believed: 5 }],
+  ["hollow", { thickness: 4, behind: 0.4, wheel: 250, climb: 14, worn: 240 }],
+  ["convex", { thickness: 4, behind: 0.4, climb: 14, bulge: 0.1 }],
+  ["wedge", { thickness: 4, behind: 0.4, angle: 5 }],
+  ["gauge", { thickness: 4.2, gap: 0.4, tip: 2, along: 100 }],
+  ["drill", { thickness: 4, gap: 0.5 }],
+  ["leave", { thickness: 4, edge: 1.2, gap: 0.5, angle: 5 }],
+  ["growth", { now: 1.2, last: 0.4, angle: 5, thickness: 4 }],
+  ["square", { thickness: 4, angle: 5, off: 0.5 }],
+  ["centre", { off: 0.2, angle: 5, thickness: 4, behind: 0.4 }],
+  ["jig", { kind: "screw", far: 150, angle: 5, line: 20 }],
+  ["said", { said: 25, as: "inclusive" }],
+  ["taper", { from: 4, to: 2, length: 150, at: 30 }],
+  ["one-setting", { heel: 4, tip: 2, behind: 0.4, angle: 5 }],
+  ["removed", { thickness: 4, angle: 5, edge: 0.4 }],
+  ["grits", { grade: "P120" }],
+  ["lengths", { length: 6.5 }],
+  ["temperature", { celsius: 200 }],
+  ["fingers", { place: 20 }],
+];
+
 describe("what every sum does", () => {
   test.each(SUMS.map((sum) => [sum.key, sum] as const))(
     "%s asks for what it wants while nothing is given",
@@ -249,6 +275,14 @@ describe("what every sum does", () => {
       expect(new Set(sum.asks.map(({ key }) => key)).size).toBe(sum.asks.length);
     },
   );
+
+  test("tells no two figures by one name", () => {
+    for (const [key, given] of ANSWERED) {
+      const names = answered(key, given).figures.map(({ name }) => name);
+      expect(names, key).toEqual([...new Set(names)]);
+    }
+    expect(ANSWERED.map(([key]) => key).sort()).toEqual(SUMS.map(({ key }) => key).sort());
+  });
 
   test("is found by what a maker would type", () => {
     expect(findSums("quarter inch bevel")[0]!.key).toBe("bevel");

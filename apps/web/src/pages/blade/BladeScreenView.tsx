@@ -13,6 +13,7 @@ import { Commands } from "./Commands.tsx";
 import { HistoryPanel } from "./HistoryPanel.tsx";
 import { LimitsPanel } from "./LimitsPanel.tsx";
 import { BLADE_PAGES, type BladePage } from "./pages.ts";
+import { TakeIn } from "./TakeIn.tsx";
 import { Tray } from "./Tray.tsx";
 import { useKeys } from "./useKeys.ts";
 
@@ -35,6 +36,7 @@ export function BladeScreenView({ row }: { row: BladeWithFile }) {
       <BladeHeader row={row} page={current.path} />
       <Refusal />
       <Working page={current} />
+      <TakeIn />
       <BladeConflict />
       <Commands />
       <HistoryPanel />

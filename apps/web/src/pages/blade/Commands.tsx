@@ -23,6 +23,7 @@ export function Commands() {
     { name: "Go to the rack", run: () => navigate("/") },
     { name: "Go to Runs", run: () => navigate("/runs") },
     { name: "Go to Stores", run: () => navigate("/stores") },
+    { name: "Go to Sums", run: () => navigate("/sums") },
     { name: "New blade", run: () => navigate("/new") },
     { name: "Undo", run: () => open.undo() },
     { name: "Redo", run: () => open.redo() },

@@ -19,6 +19,7 @@ export const KEYS: readonly { keys: string; does: string }[] = [
     keys: "+ −",
     does: "look nearer or further about the scribe; the wheel does so at the pointer, with Shift along the blade",
   },
+  { keys: "K", does: "the sums; with Alt also while a box has the focus" },
   { keys: "S", does: "drop the scribe where the pointer is" },
   { keys: "F", does: "open or close the findings" },
   { keys: "Ctrl+Z, Ctrl+Shift+Z", does: "undo, redo" },
