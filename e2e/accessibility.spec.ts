@@ -95,6 +95,11 @@ test("no violation on any page, their findings and their dialogs, in a light sho
   await page.goto("/stores");
   await expect(page.getByRole("table").first()).toBeVisible();
   await look("stores");
+  await page.goto("/sums/edge");
+  await page.getByLabel("Behind the edge", { exact: true }).fill("0.5");
+  await page.getByLabel("Edge bevel, high", { exact: true }).fill("0.7");
+  await expect(page.getByRole("img", { name: /^Drawing/ })).toBeVisible();
+  await look("sums");
   await page.goto(`/card/${id}`);
   await expect(page.getByText("1 of 15")).toBeVisible();
   await look("card");

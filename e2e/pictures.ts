@@ -1,5 +1,4 @@
-import { randomUUID } from "node:crypto";
-import { readdirSync, readFileSync, writeFileSync } from "node:fs";
+import { readFileSync, writeFileSync } from "node:fs";
 import { chromium, type Page } from "@playwright/test";
 // @ts-expect-error plain JavaScript, shared with the start command
 import { openThrowawayCluster } from "../scripts/database.mjs";
@@ -11,7 +10,6 @@ import { CHROMIUM } from "./browser.ts";
 
 /** Takes the pictures of docs/screenshots: a server of its own with the demo workshop, at 1280 × 800. */
 const folder = new URL("../docs/screenshots/", import.meta.url).pathname;
-const kinds = new URL("../packages/core/examples/kinds/", import.meta.url);
 const [LARDER, FEN_HOOK, BRACKEN] = ["c001", "c002", "c003"].map(
   (end) => `/blades/0b8f6c52-6f3e-4a51-9c1d-7d2f30a4${end}`,
 );
@@ -135,6 +133,13 @@ try {
     await page.getByRole("region", { name: "Layout sheet" }).waitFor();
   });
   await take("stores", "/stores");
+  await take("sums", "/sums/hollow", async () => {
+    await page.getByLabel("Thick at the top").fill("4.572");
+    await page.getByLabel("Behind the edge").fill("0.254");
+    await page.getByLabel("Wheel, across").fill("8 in");
+    await page.getByLabel("Hollow, high above the edge bevel").fill("20");
+    await page.getByRole("img", { name: /^Drawing/ }).waitFor();
+  });
   await take("check", `${FEN_HOOK}/check`, async () => {
     await page.getByRole("button", { name: "Connect simulated instruments" }).click();
     await page.getByText("simulated hardness tester").waitFor();
@@ -184,12 +189,6 @@ try {
   await page.getByRole("button", { name: "Dark theme" }).click();
   await take("dark", `${BRACKEN}/grind`);
   await page.getByRole("button", { name: "Light theme" }).click();
-  for (const name of readdirSync(kinds)) {
-    const file = JSON.parse(readFileSync(new URL(name, kinds), "utf8"));
-    await page.request.post("/api/blades", { data: { id: randomUUID(), file } });
-  }
-  await page.setViewportSize({ width: 1280, height: 2040 });
-  await take("kinds", "/");
 } finally {
   await browser.close();
   await server.stop();

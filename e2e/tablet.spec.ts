@@ -28,7 +28,7 @@ test("upright, every page of a blade fits across, and the last of its findings i
     );
     await fitsAcross(page);
   }
-  for (const where of ["/", "/new", "/stores", "/runs"]) {
+  for (const where of ["/", "/new", "/stores", "/runs", "/sums"]) {
     await page.goto(where);
     await expect(page.getByRole("main").getByRole("heading").first()).toBeVisible();
     await fitsAcross(page);
