@@ -79,7 +79,15 @@ export function randomBlade(random: () => number): unknown {
     return { kind, pull: "follow", set, ...shape, ...measure, plunge };
   };
   const none = { kind: "none" };
-  return {
+  /** Some edges are convex, some shoulders eased, some blades laminated: drawn last, so that what was drawn before stays. */
+  const eased = (one: unknown) =>
+    typeof one === "object" &&
+    (one as Bevel).kind === "flat" &&
+    (one as { pull: string }).pull === "follow" &&
+    chance(0.3)
+      ? { ...(one as object), relief: { angle: between(3, 25), height: between(0.3, 8) } }
+      : one;
+  const made = {
     format: "true-spine/blade",
     version: 1,
     name: "Made up",
@@ -131,5 +139,11 @@ export function randomBlade(random: () => number): unknown {
       : {}),
     holes: chance(0.4) ? [{ x: -handle * 0.4, y: -height * 0.35, d: between(2, 9) }] : [],
     use: pick(["field", "kitchen", "slicer", "chopper", "carving", "pocket", "marking", "display", "none"]),
+  };
+  return {
+    ...made,
+    edge: { ...made.edge, ...(chance(0.25) ? { kind: "convex", bulge: between(0.002, 0.06) } : {}) },
+    bevels: { right: eased(made.bevels.right), left: eased(made.bevels.left) },
+    ...(chance(0.2) ? { core: { t: between(0.3, stock), offset: between(-0.2, 0.2) } } : {}),
   };
 }

@@ -1,3 +1,4 @@
+import { CORE_SPREAD, coreLines } from "@true-spine/core/blade/core.ts";
 import type { DrawnLines, Line } from "@true-spine/core/blade/lines.ts";
 import { ringPoints } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
@@ -75,6 +76,7 @@ export function SideView({
       ))}
       <HandleOnKnife place={place} />
       <Ghost place={place} />
+      {file.core && <CoreLines file={file} place={place} />}
       {file.falseEdge && <FalseEdgeMark file={file} place={place} />}
       <path d={outline} fill="none" stroke="var(--color-scribed)" strokeWidth={1.4} strokeLinejoin="round" />
       <g fill="none" stroke="var(--color-scribed-faint)" strokeWidth={1}>
@@ -151,6 +153,27 @@ function BevelShade({ lines, place }: { lines: DrawnLines; place: SidePlace }) {
       d={pathThrough([...plunge, ...lower, ...upper], place.px, place.py, true)}
       fill="var(--color-layout-bevel)"
     />
+  );
+}
+
+/** Where a laminated blade's core comes out of its faces, and how far its own spread moves that; the left side's dashed. */
+function CoreLines({ file, place }: { file: Blade; place: SidePlace }) {
+  const field = fieldOf(file);
+  const draw = (lines: readonly Line[]) =>
+    lines.map((line) => pathThrough(line, place.px, place.py)).join("");
+  const [line, thin, thick] = [0, -CORE_SPREAD, CORE_SPREAD].map((by) => coreLines(field, by));
+  const isAlike = line!.right === line!.left;
+  return (
+    <g fill="none" stroke="var(--color-scribe)">
+      <path d={draw(line!.right)} strokeWidth={1.6} />
+      {!isAlike && <path d={draw(line!.left)} strokeWidth={1.6} strokeDasharray="7 5" />}
+      <path
+        d={draw([...thin!.right, ...thick!.right])}
+        strokeWidth={0.8}
+        opacity={0.6}
+        strokeDasharray="2 3"
+      />
+    </g>
   );
 }
 

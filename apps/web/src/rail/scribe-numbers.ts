@@ -1,3 +1,4 @@
+import { coreLineAt } from "@true-spine/core/blade/core.ts";
 import type { Field } from "@true-spine/core/blade/field.ts";
 import { spansAt } from "@true-spine/core/blade/outline.ts";
 import { type Station, stationAt, thicknessAbove } from "@true-spine/core/blade/station.ts";
@@ -64,10 +65,47 @@ export function numbersAt(
       left: length(left.edgeBevel),
       right: length(right.edgeBevel),
     }),
+    ...(right.edgeAtApex !== null || left.edgeAtApex !== null
+      ? [
+          row("Edge, at apex", "α + asin(c ÷ 2R): the arc's tangent at the apex", {
+            left: angle(left.edgeAtApex),
+            right: angle(right.edgeAtApex),
+          }),
+          row("Edge, at shoulder", "α − asin(c ÷ 2R): its tangent at the shoulder", {
+            left: angle(left.edgeAtShoulder),
+            right: angle(right.edgeAtShoulder),
+          }),
+        ]
+      : []),
+    ...(right.relief || left.relief
+      ? [
+          row("Relief, a side", "the second slope above the shoulder", {
+            left: angle(left.relief?.angle ?? null),
+            right: angle(right.relief?.angle ?? null),
+          }),
+          row("Relief, up to", "square to the edge, edge bevel included", {
+            left: length(left.relief?.height ?? null),
+            right: length(right.relief?.height ?? null),
+          }),
+        ]
+      : []),
     row("Bevel, a side", angleFrom(station, say), {
       left: angle(left.primaryAngle),
       right: angle(right.primaryAngle),
     }),
+    ...(isArc(right) || isArc(left)
+      ? [
+          row("Bevel, at edge", "the face's tangent where it begins", {
+            left: angle(left.angleAtShoulder),
+            right: angle(right.angleAtShoulder),
+          }),
+          row("Bevel, at line", "its tangent at the grind line", {
+            left: angle(left.angleAtGrindLine),
+            right: angle(right.angleAtGrindLine),
+          }),
+        ]
+      : []),
+    ...(field.blade.core ? [coreRow(field, station, row, say)] : []),
     row("Grind line", "upper end of the bevel, square to the edge, edge bevel included", {
       left: length(left.grindLine),
       right: length(right.grindLine),
@@ -110,6 +148,38 @@ export function numbersAt(
   ];
 }
 
+/** How unlike a face's two ends are before they are told apart, degrees. */
+const TOLD_APART = 0.3;
+
+const isArc = ({ angleAtShoulder, angleAtGrindLine }: Station["right"]) =>
+  angleAtShoulder !== null && Math.abs(angleAtShoulder - angleAtGrindLine!) > TOLD_APART;
+
+/** Where the core comes out of the faces, how far that is below the grind line, and how it moves when a face is taken down. */
+function coreRow(
+  field: Field,
+  station: Station,
+  row: (name: string, from: string, values: Partial<NumberRow>) => NumberRow,
+  say: (mm: number) => string,
+): NumberRow {
+  const on = (side: "left" | "right") => coreLineAt(field, station, side);
+  const [left, right] = [on("left"), on("right")];
+  const told = (mm: number | null) => (mm === null ? null : say(mm));
+  const { grindLine, primaryAngle } = station.right;
+  const below =
+    right !== null && grindLine !== null ? `; ${say(grindLine - right)} below the grind line` : "";
+  const moves =
+    primaryAngle && primaryAngle > 0
+      ? `; ${say(TAKEN)} off a face lifts it by ${say(TAKEN / Math.sin((primaryAngle * Math.PI) / 180))}`
+      : "";
+  return row("Core's line", `from the edge, where a face stands at half the core${below}${moves}`, {
+    left: told(left),
+    right: told(right),
+  });
+}
+
+/** What a light finishing takes off a face, mm. */
+const TAKEN = 0.05;
+
 function outside(value: number, [least, most]: readonly [number, number]): boolean {
   return value < least - 0.005 || value > most + 0.005;
 }
@@ -119,7 +189,7 @@ function beforeSharpening({ behind, right, left }: Station, edgeAngle: number): 
   if (behind === null || right.primaryAngle === null || left.primaryAngle === null || edgeAngle === 0)
     return null;
   if (Math.abs(right.primaryAngle - left.primaryAngle) > 0.01) return null;
-  if (Math.abs(right.angleAtShoulder! - right.angleAtGrindLine!) > 0.3) return null;
+  if (isArc(right)) return null;
   return edgeBeforeSharpening(behind, right.primaryAngle, edgeAngle);
 }
 

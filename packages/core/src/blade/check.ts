@@ -1,8 +1,8 @@
 import { type Fault, pathOf } from "../document/fault.ts";
-import { atan, tan } from "../units/angle.ts";
+import { atan, degrees, tan } from "../units/angle.ts";
 import { firstAtX, placeAt } from "./chain.ts";
 import { crossings } from "./crossing.ts";
-import { readFace } from "./face.ts";
+import { arcRadius, readFace } from "./face.ts";
 import { compileField, type Field } from "./field.ts";
 import { CLOSING_TOLERANCE, compileRing, exitAlong, isInside, type Ring, ringPoints } from "./outline.ts";
 import { type Bevel, type Blade, bevelOn, SIDES, type Side } from "./schema.ts";
@@ -109,6 +109,10 @@ function apart(a: readonly number[], b: readonly number[]): number {
 function edgeFaults(blade: Blade): Fault[] {
   const faults: Fault[] = [];
   const { edge } = blade;
+  if (edge.kind === "convex" && edge.bulge === undefined)
+    faults.push({ path: "$.edge.bulge", message: "must be said of a convex edge" });
+  if (edge.kind !== "convex" && edge.bulge !== undefined)
+    faults.push({ path: "$.edge.bulge", message: "is only of a convex edge" });
   const isThick = edge.behind.some((row) => row.t > 0);
   for (const side of SIDES) {
     const share = side === "right" ? edge.rightShare : 1 - edge.rightShare;
@@ -118,6 +122,9 @@ function edgeFaults(blade: Blade): Fault[] {
         message: `is 0, so the ${side} side can have no share of the thickness behind the edge: set rightShare to ${side === "right" ? 0 : 1}`,
       });
     }
+    const isBulgeTold = faults.some(({ path }) => path === "$.edge.bulge");
+    if (edge.kind === "convex" && edge.bulge !== undefined && share > 0 && !isBulgeTold)
+      faults.push(...convexEdgeFaults(edge, edge.bulge, side, share));
     const bevel = bevelOn(blade, side);
     if (bevel.kind !== "none" && bevel.pull === "straight" && typeof edge.offset !== "number") {
       faults.push({
@@ -127,6 +134,23 @@ function edgeFaults(blade: Blade): Fault[] {
     }
   }
   return faults;
+}
+
+/** A convex edge bevel that turns down before its shoulder, or stands upright at its apex, at the narrowest it has. */
+function convexEdgeFaults(edge: Blade["edge"], bulge: number, side: Side, share: number): Fault[] {
+  const thin = Math.min(...edge.behind.filter(({ t }) => t > 0).map(({ t }) => t));
+  if (!Number.isFinite(thin) || edge.angle[side] === 0) return [];
+  const e = thin * share;
+  const chord = Math.hypot(e, e / tan(edge.angle[side]));
+  const turn = bulge < chord / 2 ? degrees(Math.asin(chord / 2 / arcRadius(chord, bulge))) : 90;
+  const [atShoulder, atApex] = [edge.angle[side] - turn, edge.angle[side] + turn];
+  if (atShoulder > 0 && atApex < 90) return [];
+  return [
+    {
+      path: "$.edge.bulge",
+      message: `is too much for an edge bevel ${round(chord)} mm wide: it would be ${round(atShoulder)}° at its shoulder and ${round(atApex)}° at its apex`,
+    },
+  ];
 }
 
 /** The ring runs junction, tip, heel: clockwise, when y is up and the spine is above the edge. */
@@ -250,11 +274,18 @@ function faceFault(
       message: `${at} the shoulder stands ${round(o + e)} mm from the centre plane, as far as the flat (${round(F)} mm)`,
     };
   }
-  if (bevel.kind === "flat") return null;
+  const relief = bevel.kind === "flat" && bevel.pull === "follow" ? bevel.relief : undefined;
+  if (bevel.kind === "flat" && !relief) return null;
   const b =
     bevel.set === "height"
       ? heightAt(bevel.height, u)
       : exitAlong(field.ring, place.x, place.y, inward[0], inward[1], 1e-3);
+  if (relief) {
+    const eased = o + e + (relief.height - dE) * tan(relief.angle);
+    const primary =
+      bevel.set === "angle" ? bevel.angle : atan((F - eased) / Math.max(1e-9, b - relief.height));
+    return reliefFault(relief, { dE, b: bevel.set === "angle" ? null : b, eased, F, primary }, side, at);
+  }
   if (b <= dE) return null;
   const top = read(field.thickness, place.x + inward[0] * b) / 2;
   const chord = Math.hypot(b - dE, top - o - e);
@@ -274,6 +305,24 @@ function faceFault(
       };
     }
   }
+  return null;
+}
+
+/** A relief that ends within the edge bevel or past the line, comes out of the flat, or is no steeper than the bevel above it. */
+function reliefFault(
+  { angle, height }: { angle: number; height: number },
+  { dE, b, eased, F, primary }: { dE: number; b: number | null; eased: number; F: number; primary: number },
+  side: Side,
+  at: string,
+): Fault | null {
+  const fault = (key: string, message: string) => ({ path: pathOf("bevels", side, "relief", key), message });
+  if (height <= dE)
+    return fault("height", `${at} the relief ends within the edge bevel, ${round(dE)} mm high`);
+  if (b !== null && height >= b)
+    return fault("height", `${at} the relief ends past the grind line, ${round(b)} mm up`);
+  if (eased >= F) return fault("angle", `${at} the relief comes out of the flat before it ends`);
+  if (angle <= primary)
+    return fault("angle", `${at} the relief is no steeper than the bevel above it, ${round(primary)}°`);
   return null;
 }
 

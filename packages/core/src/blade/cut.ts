@@ -1,4 +1,14 @@
-import { EDGE, FALSE_EDGE, type Field, FLAT, type HalfSample, isPrimary, type Surface } from "./field.ts";
+import {
+  EDGE,
+  FALSE_EDGE,
+  type Field,
+  FLAT,
+  type HalfSample,
+  PRIMARY,
+  RELIEF,
+  RUN_IN,
+  type Surface,
+} from "./field.ts";
 
 /**
  * A straight cut through the side view: from (x, y) along the unit vector (dx, dy), s from `from` to `to`, mm.
@@ -74,9 +84,9 @@ const T = 1;
 const FOOT = 2;
 const FEET = 3;
 const RIGHT = 4;
-const LEFT = 9;
-const ROW = 14;
-const SURFACE = 4;
+const LEFT = 10;
+const ROW = 16;
+const SURFACE = 5;
 
 /** A line being looked along; each place is looked at once, and is spoken of by its number. */
 class Looking implements Glimpses {
@@ -240,7 +250,7 @@ class Looking implements Glimpses {
     const before = this.above(low, side, atA, atB);
     const after = this.above(high, side, atA, atB);
     return (
-      !(isPrimary(atA) && isPrimary(atB)) &&
+      !(isOneFace(atA) && isOneFace(atB)) &&
       Number.isFinite(before) &&
       Number.isFinite(after) &&
       before <= 0 &&
@@ -326,6 +336,7 @@ function put(half: HalfSample, rows: Float64Array, at: number): void {
   rows[at + 1] = half.edge;
   rows[at + 2] = half.primary;
   rows[at + 3] = half.falseEdge;
+  rows[at + 4] = half.relief;
   rows[at + SURFACE] = half.surface;
 }
 
@@ -338,7 +349,13 @@ function lessened(share: number): number {
 function heightOf(surface: Surface): number {
   if (surface === FLAT) return 0;
   if (surface === EDGE) return 1;
+  if (surface === RELIEF) return 4;
   return surface === FALSE_EDGE ? 3 : 2;
+}
+
+/** The primary bevel in its run-in and clear of it: one face, with no height between them to tell them apart by. */
+function isOneFace(surface: Surface): boolean {
+  return surface === PRIMARY || surface === RUN_IN;
 }
 
 function merge(right: OneSide, left: OneSide): { breaks: number[]; right: Surface[]; left: Surface[] } {

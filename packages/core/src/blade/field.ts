@@ -13,11 +13,12 @@ export const EDGE = 1;
 export const PRIMARY = 2;
 export const FALSE_EDGE = 3;
 export const RUN_IN = 4;
-export type Surface = 0 | 1 | 2 | 3 | 4;
+export const RELIEF = 5;
+export type Surface = 0 | 1 | 2 | 3 | 4 | 5;
 
-/** The primary bevel, in its run-in at the plunge or clear of it. */
+/** The primary bevel with its relief, in its run-in at the plunge or clear of it. */
 export function isPrimary(surface: Surface): boolean {
-  return surface === PRIMARY || surface === RUN_IN;
+  return surface === PRIMARY || surface === RUN_IN || surface === RELIEF;
 }
 
 /** One side at one place: every surface's half-thickness (mm, +∞ where it is not cut), and the lowest. */
@@ -25,6 +26,8 @@ export interface HalfSample {
   flat: number;
   edge: number;
   primary: number;
+  /** The second slope above the shoulder. */
+  relief: number;
   falseEdge: number;
   /** dh/dd of the primary face there. */
   slope: number;
@@ -67,6 +70,7 @@ export function newHalf(): HalfSample {
     flat: 0,
     edge: 0,
     primary: 0,
+    relief: Number.POSITIVE_INFINITY,
     falseEdge: 0,
     slope: 0,
     inRunIn: false,
@@ -87,6 +91,10 @@ export function settle(half: HalfSample): void {
   if (!half.isBelowShoulder && half.primary < half.lowest) {
     half.lowest = half.primary;
     half.surface = half.inRunIn ? RUN_IN : PRIMARY;
+  }
+  if (!half.isBelowShoulder && half.relief < half.lowest) {
+    half.lowest = half.relief;
+    half.surface = half.inRunIn ? RUN_IN : RELIEF;
   }
   if (half.edge < half.lowest) {
     half.lowest = half.edge;
@@ -192,7 +200,12 @@ export function compileField(blade: Blade, still?: Allowance, ring = compileRing
     out.flat = F + extraFlat;
     out.falseEdge = cutFalse;
     out.edge = sharp && tanEdge > 0 ? o + d * tanEdge : Number.POSITIVE_INFINITY;
+    if (side.edgeShape && d < dE && out.edge !== Number.POSITIVE_INFINITY) {
+      readFace(side.edgeShape, d, 0, 0, dE, e, face);
+      out.edge = o + face.h;
+    }
     out.primary = Number.POSITIVE_INFINITY;
+    out.relief = Number.POSITIVE_INFINITY;
     out.slope = 0;
     out.inRunIn = false;
     const cut = side.cut;
@@ -202,9 +215,14 @@ export function compileField(blade: Blade, still?: Allowance, ring = compileRing
         readPrimary(side, x, y, F, d, u, o, e, dE, toSpine);
         out.slope = face.slope;
         out.primary = face.h;
-        if (side.left) out.primary += read(side.left, u) * Math.sqrt(1 + face.slope * face.slope);
+        const still = side.left ? read(side.left, u) : 0;
+        if (still > 0) out.primary += still * Math.sqrt(1 + face.slope * face.slope);
+        const eased = side.relief && side.relief.height > dE ? side.relief.tan : 0;
+        if (eased > 0) out.relief = o + e + (d - dE) * eased + still * Math.sqrt(1 + eased * eased);
         if (v < cut.radius) {
-          out.primary += runIn(v, cut.radius);
+          const stands = runIn(v, cut.radius);
+          out.primary += stands;
+          out.relief += stands;
           out.inRunIn = true;
         }
       }
@@ -232,18 +250,22 @@ export function compileField(blade: Blade, still?: Allowance, ring = compileRing
       face.h = side.plane.h + (climbed - side.plane.d) * side.tanBevel;
       return;
     }
+    // With a relief the bevel begins where that ends.
+    const isEased = side.relief !== null && side.relief.height > dE;
+    const from = isEased ? side.relief!.height : dE;
+    const h = o + e + (isEased ? (from - dE) * side.relief!.tan : 0);
     if (side.tanBevel > 0) {
       face.slope = side.tanBevel;
-      face.h = o + e + (d - dE) * side.tanBevel;
+      face.h = h + (d - from) * side.tanBevel;
       return;
     }
     const b = side.height ? read(side.height, u) : d + toSpine;
-    if (b <= dE) {
+    if (b <= from) {
       face.slope = 0;
       face.h = Number.POSITIVE_INFINITY;
       return;
     }
-    readFace(side.shape, d, dE, o + e, b, F, face);
+    readFace(side.shape, d, from, h, b, F, face);
   }
 
   return {
@@ -311,6 +333,7 @@ export function compileStageWithBevels(
   const raise = (half: HalfSample, least: number) => {
     if (half.lowest >= least) return;
     half.primary = least;
+    half.relief = Number.POSITIVE_INFINITY;
     half.isBelowShoulder = false;
     half.lowest = least;
     half.surface = PRIMARY;

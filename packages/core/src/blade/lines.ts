@@ -55,7 +55,8 @@ export function drawnLines(
   };
 }
 
-function runs(stations: readonly Station[], height: (station: Station) => number | null): Line[] {
+/** What stations say, as lines through the steel; a gap where one says nothing. */
+export function runs(stations: readonly Station[], height: (station: Station) => number | null): Line[] {
   const lines: [number, number][][] = [];
   let open: [number, number][] | null = null;
   for (const station of stations) {

@@ -33,6 +33,12 @@ const Plunge = Type.Object(
 );
 
 const follow = { pull: Type.Literal("follow"), plunge: Plunge };
+/** A second slope above the shoulder, or an eased shoulder: at its own angle up to a height above the edge. Flat bevels only. */
+const Relief = Type.Object(
+  { angle: BevelAngle, height: Type.Number({ exclusiveMinimum: 0, maximum: COORDINATE_LIMIT }) },
+  only,
+);
+const relieved = { relief: Type.Optional(Relief) };
 const byHeight = { set: Type.Literal("height"), height: rows(HeightRow) };
 const full = { set: Type.Literal("full") };
 const hollow = {
@@ -49,11 +55,14 @@ const convex = {
 /** Every bevel that can be said, by the keys that tell them apart: kind, pull, set. */
 export const BEVELS = {
   "flat/follow/angle": Type.Object(
-    { kind: Type.Literal("flat"), ...follow, set: Type.Literal("angle"), angle: BevelAngle },
+    { kind: Type.Literal("flat"), ...follow, ...relieved, set: Type.Literal("angle"), angle: BevelAngle },
     only,
   ),
-  "flat/follow/height": Type.Object({ kind: Type.Literal("flat"), ...follow, ...byHeight }, only),
-  "flat/follow/full": Type.Object({ kind: Type.Literal("flat"), ...follow, ...full }, only),
+  "flat/follow/height": Type.Object(
+    { kind: Type.Literal("flat"), ...follow, ...relieved, ...byHeight },
+    only,
+  ),
+  "flat/follow/full": Type.Object({ kind: Type.Literal("flat"), ...follow, ...relieved, ...full }, only),
   "flat/straight/angle": Type.Object(
     {
       kind: Type.Literal("flat"),
@@ -82,6 +91,15 @@ const FalseEdge = Type.Object(
     angle: BevelAngle,
     land: Type.Number({ minimum: 0, maximum: 25 }),
     radius: Type.Optional(Radius),
+  },
+  only,
+);
+
+/** A laminated blade's hard middle: how thick it is, and how far its own middle lies to the right of the centre plane. */
+const Core = Type.Object(
+  {
+    t: Type.Number({ exclusiveMinimum: 0, maximum: 25 }),
+    offset: Type.Number({ minimum: -12.5, maximum: 12.5 }),
   },
   only,
 );
@@ -116,6 +134,10 @@ const Edge = Type.Object(
       Type.Literal("right-face"),
     ]),
     start: Type.Optional(Coordinate),
+    /** Flat where nothing is said; convex off a slack belt or by hand, its `angle` then the chord's. */
+    kind: Type.Optional(Type.Union([Type.Literal("flat"), Type.Literal("convex")])),
+    /** Of a convex edge bevel: how far it stands outside its chord. */
+    bulge: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 10 })),
   },
   only,
 );
@@ -132,6 +154,7 @@ export const BladeSchema = Type.Object(
     edge: Edge,
     bevels: Type.Object({ right: BevelSchema, left: Type.Union([Type.Literal("same"), BevelSchema]) }, only),
     falseEdge: Type.Optional(FalseEdge),
+    core: Type.Optional(Core),
     holes: Type.Optional(Type.Array(Hole, { maxItems: 60 })),
     use: Type.Optional(ShopName),
     steel: Type.Optional(ShopName),

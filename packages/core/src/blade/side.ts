@@ -20,10 +20,14 @@ export interface SidePlan {
   readonly share: number;
   readonly offset: number | "own-face" | "other-face";
   readonly tanEdge: number;
+  /** The edge bevel's face between apex and shoulder, where it is not flat. */
+  readonly edgeShape: FaceShape | null;
   readonly bevel: Bevel;
   readonly shape: FaceShape;
   readonly height: Table | null;
   readonly tanBevel: number;
+  /** The second slope from the shoulder up to so far above the edge, as a tangent and mm. */
+  readonly relief: { readonly tan: number; readonly height: number } | null;
   readonly cut: PlungeCut | null;
   readonly plane: {
     readonly h: number;
@@ -94,6 +98,10 @@ export function planSide(
     share,
     offset: offsetFor(blade.edge.offset, side),
     tanEdge,
+    edgeShape:
+      blade.edge.kind === "convex" && blade.edge.bulge !== undefined
+        ? { kind: "convex", bulge: blade.edge.bulge }
+        : null,
     bevel,
     shape: shapeOf(bevel),
     height:
@@ -105,6 +113,7 @@ export function planSide(
           )
         : null,
     tanBevel,
+    relief: reliefOf(bevel),
     cut,
     plane:
       cutBevel && cut ? planeOf(blade, ring, side, cutBevel, cut, share, tanEdge, thickness, behind) : null,
@@ -116,6 +125,11 @@ export function planSide(
 export function offsetFor(offset: Blade["edge"]["offset"], side: Side): number | "own-face" | "other-face" {
   if (typeof offset === "number") return side === "right" ? offset : -offset;
   return offset === `${side}-face` ? "own-face" : "other-face";
+}
+
+function reliefOf(bevel: Bevel): SidePlan["relief"] {
+  if (bevel.kind !== "flat" || bevel.pull !== "follow" || !bevel.relief) return null;
+  return { tan: tan(bevel.relief.angle), height: bevel.relief.height };
 }
 
 function shapeOf(bevel: Bevel): FaceShape {

@@ -1,7 +1,7 @@
 import { atan } from "../units/angle.ts";
 import { firstAtX, placeAt } from "./chain.ts";
 import { type Cut, cutAlong } from "./cut.ts";
-import { EDGE, FALSE_EDGE, type Field, isPrimary, type Surface, thicknessAt } from "./field.ts";
+import { EDGE, FALSE_EDGE, type Field, isPrimary, RELIEF, type Surface, thicknessAt } from "./field.ts";
 import { sectionSums } from "./mass.ts";
 import { exitAlong, spansAt } from "./outline.ts";
 import { bevelOn, type Side } from "./schema.ts";
@@ -21,6 +21,11 @@ export interface SideReading {
   readonly behind: number | null;
   /** Height of the edge bevel, square to the edge, mm. */
   readonly edgeBevel: number | null;
+  /** Degrees from the centre plane of a convex edge bevel, at its apex and at its shoulder; null of a flat one. */
+  readonly edgeAtApex: number | null;
+  readonly edgeAtShoulder: number | null;
+  /** Upper end of the relief, from the edge, mm, and its angle in degrees; null where there is none. */
+  readonly relief: { readonly height: number; readonly angle: number } | null;
   /** Upper end of the primary bevel, from the edge, mm. */
   readonly grindLine: number | null;
   /** Degrees from the centre plane, at the middle of the face. */
@@ -55,6 +60,9 @@ export interface Station {
 const NOTHING: SideReading = {
   behind: null,
   edgeBevel: null,
+  edgeAtApex: null,
+  edgeAtShoulder: null,
+  relief: null,
   grindLine: null,
   primaryAngle: null,
   angleAtShoulder: null,
@@ -116,22 +124,45 @@ function readSide(field: Field, cut: Cut, side: Side, u: number): SideReading {
   const shoulder = cut.breaks[first]!;
   const grindLine = cut.breaks[last + 1]!;
   const above = surfaces[last + 1];
-  const slopes = [shoulder, (shoulder + grindLine) / 2, grindLine].map((s, i) =>
+  const eased = reliefFrom(field, cut, side, surfaces, first, last);
+  const from = eased ? eased.height : shoulder;
+  const slopes = [from, (from + grindLine) / 2, grindLine].map((s, i) =>
     slopeAlong(field, cut, side, s + (i === 0 ? 1e-5 : i === 2 ? -1e-5 : 0)),
   );
   const sharp = first > 0 || isSharpened(field, side, u);
   const behind = halfAt(field, cut, side, shoulder) - apexPlane(field, cut, side);
   // Below the apex plane the edge itself is ground away: there is nothing to be behind.
   const stands = sharp && behind > -1e-9;
+  const isArc = stands && shoulder > 4 * STEP && field.blade.edge.kind === "convex";
   return {
     behind: stands ? behind : null,
     edgeBevel: stands ? shoulder : null,
+    edgeAtApex: isArc ? atan(slopeAlong(field, cut, side, 2 * STEP, "edge")) : null,
+    edgeAtShoulder: isArc ? atan(slopeAlong(field, cut, side, shoulder - 2 * STEP, "edge")) : null,
+    relief: eased,
     grindLine,
     angleAtShoulder: atan(slopes[0]!),
     primaryAngle: atan(slopes[1]!),
     angleAtGrindLine: atan(slopes[2]!),
     endsAt: above === undefined ? "spine" : above === FALSE_EDGE ? "false-edge" : "flat",
   };
+}
+
+/** The relief of a side along a cut: the surfaces of it lie next above the shoulder. */
+function reliefFrom(
+  field: Field,
+  cut: Cut,
+  side: Side,
+  surfaces: readonly Surface[],
+  first: number,
+  last: number,
+): SideReading["relief"] {
+  if (surfaces[first] !== RELIEF) return null;
+  let end = first;
+  while (end < last && surfaces[end + 1] === RELIEF) end++;
+  if (end === last) return null;
+  const [low, high] = [cut.breaks[first]!, cut.breaks[end + 1]!];
+  return { height: high, angle: atan(slopeAlong(field, cut, side, (low + high) / 2, "relief")) };
 }
 
 function isSharpened(field: Field, side: Side, u: number): boolean {
@@ -157,14 +188,22 @@ function apexPlane(field: Field, cut: Cut, side: Side): number {
   return offset === `${side}-face` ? half : -half;
 }
 
-/** dh/ds of the primary face along the cut, by a central difference of the face itself. */
-function slopeAlong(field: Field, cut: Cut, side: Side, s: number): number {
-  const step = 1e-5;
+/** How far to either side a face is looked at for its slope, mm. */
+const STEP = 1e-5;
+
+/** dh/ds of a face along the cut, the primary's where none is named, by a central difference of the face itself. */
+function slopeAlong(
+  field: Field,
+  cut: Cut,
+  side: Side,
+  s: number,
+  face: "primary" | "edge" | "relief" = "primary",
+): number {
   const at = (place: number) => {
     field.sampleAt(cut.x + place * cut.dx, cut.y + place * cut.dy);
-    return field[side].primary;
+    return field[side][face];
   };
-  return (at(s + step) - at(s - step)) / (2 * step);
+  return (at(s + STEP) - at(s - STEP)) / (2 * STEP);
 }
 
 /** Area and second moment of the section square to x at an abscissa, openings of holes left out. */

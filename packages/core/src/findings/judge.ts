@@ -6,6 +6,7 @@ import type { Handle } from "../handle/schema.ts";
 import type { LengthUnit } from "../units/length.ts";
 import { WILL_IT_BALANCE } from "./balance.ts";
 import { BESIDE, steelUntried } from "./beside.ts";
+import { CORE_RULES } from "./core.ts";
 import { WILL_IT_CUT } from "./cut.ts";
 import { DETAILS } from "./details.ts";
 import { FALSE_EDGE_RULES } from "./false-edge.ts";
@@ -58,6 +59,7 @@ export function judge(blade: Blade, field: Field = compileField(blade), beside: 
   };
   const findings = [
     ...WILL_IT_MAKE,
+    ...CORE_RULES,
     ...DETAILS,
     ...MEANT_RULES,
     ...TANG_RULES,

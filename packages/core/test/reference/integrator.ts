@@ -12,6 +12,8 @@ interface File {
     rightShare: number;
     offset: number | string;
     start?: number;
+    kind?: string;
+    bulge?: number;
   };
   // biome-ignore lint/suspicious/noExplicitAny: the reference reads the raw file, untyped on purpose
   bevels: any;
@@ -140,6 +142,17 @@ export function prepare(raw: unknown, stage?: ReferenceStage) {
     return Math.max(slab, halfThickness(side, x, y));
   }
 
+  /** A flat edge bevel, or the arc through apex and shoulder that stands so far outside its chord; beyond the shoulder its chord's line. */
+  function edgeFace(d: number, dE: number, e: number, alpha: number): number {
+    const q = file.edge.kind === "convex" ? file.edge.bulge! : 0;
+    if (q === 0 || d >= dE) return d * Math.tan(alpha);
+    const chord = Math.hypot(dE, e);
+    const r = (chord * chord) / (8 * q) + q / 2;
+    // Its centre lies on the chord's bisector, on the steel side.
+    const [cd, ch] = [dE / 2 + ((r - q) * e) / chord, e / 2 - ((r - q) * dE) / chord];
+    return ch + Math.sqrt(r * r - (d - cd) ** 2);
+  }
+
   function halfThickness(side: "right" | "left", x: number, y: number, left?: ReferenceStage): number {
     const F = lookUp(thick, x) / 2;
     const found = near(edge, x, y);
@@ -164,7 +177,7 @@ export function prepare(raw: unknown, stage?: ReferenceStage) {
     const dE = e === 0 ? 0 : e / Math.tan(alpha);
     const all = [F + (left?.flats ?? 0)];
     const cutsEdge = (left?.edgeBevel ?? true) && alpha > 0 && onEdge && along >= startAlong - 1e-6;
-    if (cutsEdge) all.push(o + d * Math.tan(alpha));
+    if (cutsEdge) all.push(o + edgeFace(d, dE, e, alpha));
     const bevel = bevels[side];
     if (bevel.kind !== "none") {
       const { x: px, lean, radius } = bevel.plunge;
@@ -184,6 +197,12 @@ export function prepare(raw: unknown, stage?: ReferenceStage) {
         }
         if (v < radius) h += radius - Math.sqrt(radius ** 2 - (radius - v) ** 2);
         if (bevel.pull === "straight" || !(cutsEdge && d < dE)) all.push(h);
+        if (bevel.relief && bevel.relief.height > dE && !(cutsEdge && d < dE)) {
+          const steep = Math.tan(rad(bevel.relief.angle));
+          let eased = o + e + (d - dE) * steep + (left?.faces ?? 0) * Math.hypot(1, steep);
+          if (v < radius) eased += radius - Math.sqrt(radius ** 2 - (radius - v) ** 2);
+          all.push(eased);
+        }
       }
     }
     const fe = (left?.falseEdge ?? true) ? file.falseEdge : undefined;
@@ -228,6 +247,12 @@ export function prepare(raw: unknown, stage?: ReferenceStage) {
       const climbed = (y - py) * Math.cos(rest) - (x - px) * Math.sin(rest);
       const plane = (file.edge.offset as number) * (side === "right" ? 1 : -1);
       return plane + eAt + (climbed - dAt) * Math.tan(rad(bevel.angle));
+    }
+    // A relief lifts the foot of the bevel along its own slope.
+    if (bevel.relief && bevel.relief.height > dE) {
+      const up = (bevel.relief.height - dE) * Math.tan(rad(bevel.relief.angle));
+      e += up;
+      dE = bevel.relief.height;
     }
     if (bevel.set === "angle") return o + e + (d - dE) * Math.tan(rad(bevel.angle));
     const b =

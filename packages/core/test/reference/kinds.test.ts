@@ -24,6 +24,9 @@ test("there are a dozen unlike blades or more, and every kind of bevel, pull and
     '"right-face"',
     '"falseEdge"',
     '"none"',
+    '"relief"',
+    '"bulge"',
+    '"core"',
   ]) {
     expect(text).toContain(said);
   }

@@ -5,13 +5,16 @@ import { useFilePart, useRail, useScreen } from "../../blade/screen.ts";
 import { useEdit } from "../../blade/useEdit.ts";
 import { AngleBox, LengthBox } from "../../parts/Box.tsx";
 import { Caution } from "../../parts/Caution.tsx";
-import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
+import { Group } from "../../parts/Group.tsx";
 import { Hint } from "../../parts/Hint.tsx";
 import { RowsTable } from "../../parts/RowsTable.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { tidy } from "../../rail/SpineView.tsx";
 import { GhostGroup } from "../blade/GhostGroup.tsx";
+import { CoreGroup } from "./CoreGroup.tsx";
+import { EdgeGroup } from "./EdgeGroup.tsx";
 import { PullGroup } from "./PullGroup.tsx";
+import { ReliefBoxes } from "./ReliefBoxes.tsx";
 
 /** The Grind page's own controls: bevel, plunge, edge. */
 export function GrindControls() {
@@ -45,6 +48,7 @@ export function GrindControls() {
       </Group>
       <PullGroup />
       <EdgeGroup />
+      <CoreGroup />
       <GhostGroup />
       <Caution>
         Eyes, ears and a respirator at the belt; no gloves, nothing loose. Once the edge is thin it is sharp:
@@ -145,6 +149,9 @@ function BevelGroup({ side, title }: { side: Side; title: string }) {
             onCommit={(wheelDiameter) => edit(put((old) => ({ ...old, wheelDiameter }) as Bevel))}
           />
         )}
+        {bevel.kind === "flat" && bevel.pull === "follow" && (
+          <ReliefBoxes side={side} title={title} relief={bevel.relief} />
+        )}
         {bevel.kind === "convex" && (
           <LengthBox
             label="Bulge outside the chord"
@@ -237,105 +244,4 @@ function asSetting(file: Blade, side: Side, old: CutBevel, setting: Setting): Be
   if (setting === "full") return { ...shape, pull: "follow", set: "full", plunge };
   const pull = setting === "straight" ? "straight" : "follow";
   return { kind: "flat", pull, set: "angle", angle: angleNow(file, side), plunge } as Bevel;
-}
-
-function EdgeGroup() {
-  const { edit, press, visit } = useEdit();
-  const edge = useFilePart((file) => file.edge);
-  const isAlike = edge.angle.left === edge.angle.right;
-  const place = typeof edge.offset === "number" ? "centre" : edge.offset;
-  return (
-    <Group
-      title="Edge"
-      aside={
-        !isAlike && (
-          <SmallButton
-            onClick={() =>
-              press((copy) => {
-                copy.edge.angle.left = copy.edge.angle.right;
-              })
-            }
-          >
-            Make alike
-          </SmallButton>
-        )
-      }
-    >
-      <RowsTable
-        name="Behind the edge"
-        placeName="along the edge"
-        valueName="thick behind it"
-        by="u"
-        rows={edge.behind.map((row) => ({ place: row.u, value: row.t }))}
-        put={(copy, rows) => {
-          copy.edge.behind = rows.map((row) => ({ u: row.place, t: row.value }));
-        }}
-      />
-      <AngleBox
-        label={isAlike ? "Edge angle a side" : "Edge angle, right"}
-        value={edge.angle.right}
-        onVisit={visit}
-        onCommit={(angle) =>
-          edit((copy) => {
-            copy.edge.angle.right = angle;
-            if (isAlike && place === "centre") copy.edge.angle.left = angle;
-          })
-        }
-      />
-      {!(isAlike && place === "centre") && (
-        <AngleBox
-          label="Edge angle, left"
-          value={edge.angle.left}
-          onVisit={visit}
-          onCommit={(angle) =>
-            edit((copy) => {
-              copy.edge.angle.left = angle;
-            })
-          }
-        />
-      )}
-      <Choice
-        label="The apex lies"
-        value={place}
-        options={[
-          { value: "centre", name: "near the centre" },
-          { value: "left-face", name: "in the left face" },
-          { value: "right-face", name: "in the right face" },
-        ]}
-        onChange={(value) =>
-          press((copy) => {
-            if (value === "centre") Object.assign(copy.edge, { offset: 0, rightShare: 0.5 });
-            else asChisel(copy, value as "left-face" | "right-face");
-          })
-        }
-      />
-      {typeof edge.offset === "number" && (
-        <LengthBox
-          label="Off centre, + right"
-          value={edge.offset}
-          onVisit={visit}
-          onCommit={(offset) =>
-            edit((copy) => {
-              copy.edge.offset = offset;
-            })
-          }
-        />
-      )}
-    </Group>
-  );
-}
-
-/** A chisel: the apex in one face, everything ground on the other. */
-function asChisel(copy: Blade, face: "left-face" | "right-face"): void {
-  const flat: Side = face === "left-face" ? "left" : "right";
-  const angle = Math.max(copy.edge.angle.left, copy.edge.angle.right);
-  const cut =
-    copy.bevels.right.kind === "none" && copy.bevels.left !== "same" ? copy.bevels.left : copy.bevels.right;
-  Object.assign(copy.edge, {
-    offset: face,
-    rightShare: flat === "left" ? 1 : 0,
-    angle: { left: flat === "left" ? 0 : angle, right: flat === "left" ? angle : 0 },
-  });
-  copy.bevels =
-    flat === "left" ? { right: cut, left: { kind: "none" } } : { right: { kind: "none" }, left: cut };
 }
