@@ -47,6 +47,7 @@ describe("imports", () => {
     const stream = [
       ["record"],
       ["registry", "evaluate"],
+      ["sums"],
       ["design", "work"],
       ["findings"],
       ["inspect"],

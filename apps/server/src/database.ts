@@ -35,9 +35,9 @@ export interface OpenDatabase {
  * one that is just starting. `name` lets tests have one each.
  */
 export async function openDatabase(url: string, name = NAME): Promise<OpenDatabase> {
-  await patiently(() => makeDatabase(url, name));
   const own = new URL(url);
   own.pathname = `/${name}`;
+  await patiently(() => prepare(url, name, own.href));
   const pool = new Pool({
     connectionString: own.href,
     max: MOST_CONNECTIONS,
@@ -52,12 +52,6 @@ export async function openDatabase(url: string, name = NAME): Promise<OpenDataba
   pool.on("error", () => {});
   pool.on("connect", (client) => client.on("error", () => {}));
   const db = drizzle(pool);
-  try {
-    await patiently(() => migrate(db, { migrationsFolder: MIGRATIONS }));
-  } catch (error) {
-    await pool.end();
-    throw error;
-  }
   return { db, close: () => pool.end() };
 }
 
@@ -107,14 +101,29 @@ async function patiently(doing: () => Promise<void>): Promise<void> {
   }
 }
 
-async function makeDatabase(url: string, name: string): Promise<void> {
-  const client = new Client({ connectionString: url, connectionTimeoutMillis: CONNECT_WITHIN_MS });
-  client.on("error", () => {});
-  await client.connect();
+/** One server at a time makes and migrates: whoever comes later finds it done. Held by its connection, and gone with it. */
+const PREPARING = 7_419_020;
+
+async function prepare(url: string, name: string, own: string): Promise<void> {
+  const client = await connected(url);
   try {
+    await client.query("select pg_advisory_lock($1)", [PREPARING]);
     const found = await client.query("select 1 from pg_database where datname = $1", [name]);
     if (found.rowCount === 0) await client.query(`create database ${escapeIdentifier(name)}`);
+    const migrating = await connected(own);
+    try {
+      await migrate(drizzle(migrating), { migrationsFolder: MIGRATIONS });
+    } finally {
+      await migrating.end().catch(() => {});
+    }
   } finally {
     await client.end().catch(() => {});
   }
+}
+
+async function connected(url: string): Promise<Client> {
+  const client = new Client({ connectionString: url, connectionTimeoutMillis: CONNECT_WITHIN_MS });
+  client.on("error", () => {});
+  await client.connect();
+  return client;
 }

@@ -1,6 +1,6 @@
 import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
-import { holeInWords } from "@true-spine/core/design/holes.ts";
 import { otherSide, readingFor, zeroProcedure } from "@true-spine/core/grind/setups.ts";
+import { holeInWords } from "@true-spine/core/handle/holes.ts";
 import { crossingInWords, stopInWords } from "@true-spine/core/route/layout.ts";
 import type { RouteReport, StageReport } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";

@@ -2,8 +2,8 @@ import { segmentBetween, xAt, yAt } from "../blade/bezier.ts";
 import { compileRing } from "../blade/outline.ts";
 import type { Blade, OutlineNode } from "../blade/schema.ts";
 import { read, table } from "../blade/table.ts";
+import { tidy } from "../units/tidy.ts";
 import { addAfter } from "./nodes.ts";
-import { tidy } from "./tidy.ts";
 
 /**
  * Small things filed into an outline. Each changes a copy of a sound blade in place; whether what comes out is sound is

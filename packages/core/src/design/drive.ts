@@ -1,7 +1,7 @@
 import { bladeLength, handleLength, heelHeight, straightUntil, tipDrop } from "../blade/measure.ts";
 import { compileRing, type Ring } from "../blade/outline.ts";
 import type { Blade, OutlineNode } from "../blade/schema.ts";
-import { tidy } from "./tidy.ts";
+import { tidy } from "../units/tidy.ts";
 
 /**
  * Driving dimensions: one of the blade's chief measures set, the rest kept. Each changes a copy of a sound blade in

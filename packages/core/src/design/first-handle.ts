@@ -1,7 +1,7 @@
 import type { Blade } from "../blade/schema.ts";
+import { takesPin } from "../handle/holes.ts";
 import type { Handle } from "../handle/schema.ts";
 import type { Tang } from "./family.ts";
-import { takesPin } from "./holes.ts";
 
 /** Thickness of one scale, mm: what makes a usual handle with a usual tang. Source: common practice. */
 const SCALE = 6.5;

@@ -1,7 +1,7 @@
 import { spansAt } from "../blade/outline.ts";
 import { bevelOn } from "../blade/schema.ts";
-import { lipUnder } from "../design/holes.ts";
-import { tidy } from "../design/tidy.ts";
+import { lipUnder } from "../handle/holes.ts";
+import { tidy } from "../units/tidy.ts";
 import type { Finding } from "./finding.ts";
 import { onSide, owner, type Rule, sidesOf, stretches } from "./judged.ts";
 

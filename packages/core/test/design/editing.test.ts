@@ -6,8 +6,9 @@ import { DRIVERS } from "../../src/design/drive.ts";
 import { FAMILIES } from "../../src/design/families.ts";
 import { firstBlade } from "../../src/design/first.ts";
 import { firstHandle } from "../../src/design/first-handle.ts";
-import { anotherHole, evenlyBetween, holeInWords, holesAlong, pairsAlong } from "../../src/design/holes.ts";
+import { anotherHole, evenlyBetween, holesAlong, pairsAlong } from "../../src/design/holes.ts";
 import * as nodes from "../../src/design/nodes.ts";
+import { holeInWords } from "../../src/handle/holes.ts";
 import { changed, example } from "../examples.ts";
 
 const blades = FAMILIES.map((family): [string, Blade] => {

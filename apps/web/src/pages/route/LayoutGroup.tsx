@@ -1,4 +1,4 @@
-import { holeInWords } from "@true-spine/core/design/holes.ts";
+import { holeInWords } from "@true-spine/core/handle/holes.ts";
 import { crossingInWords, type LayoutSheet } from "@true-spine/core/route/layout.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useSettings } from "../../app/settings.ts";

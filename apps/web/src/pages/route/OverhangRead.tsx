@@ -1,7 +1,7 @@
 import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
 import { bevelOn, SIDES } from "@true-spine/core/blade/schema.ts";
-import { overhangFor, withOverhang } from "@true-spine/core/grind/overhang.ts";
 import type { StageReport } from "@true-spine/core/route/report.ts";
+import { overhangFor, withOverhang } from "@true-spine/core/shop/overhang.ts";
 import type { NamedSetup } from "@true-spine/core/shop/schema.ts";
 import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useState } from "react";

@@ -1,5 +1,5 @@
 import { firstHandle } from "@true-spine/core/design/first-handle.ts";
-import { takesPin } from "@true-spine/core/design/holes.ts";
+import { takesPin } from "@true-spine/core/handle/holes.ts";
 import { MATERIALS } from "@true-spine/core/handle/materials.ts";
 import { type Handle, type HandlePart, NO_HANDLE } from "@true-spine/core/handle/schema.ts";
 import { useState } from "react";

@@ -1,12 +1,6 @@
 import type { Blade, Hole, HoleUse } from "@true-spine/core/blade/schema.ts";
-import {
-  anotherHole,
-  evenlyBetween,
-  HOLE_USES,
-  holesAlong,
-  lipUnder,
-  pairsAlong,
-} from "@true-spine/core/design/holes.ts";
+import { anotherHole, evenlyBetween, holesAlong, pairsAlong } from "@true-spine/core/design/holes.ts";
+import { HOLE_USES, lipUnder } from "@true-spine/core/handle/holes.ts";
 import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { X } from "lucide-react";
 import { useState } from "react";

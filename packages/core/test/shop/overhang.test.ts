@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { overhangFor, withOverhang } from "../../src/grind/overhang.ts";
+import { overhangFor, withOverhang } from "../../src/shop/overhang.ts";
 import { parseShop } from "../../src/shop/parse.ts";
 import { USUAL_SHOP } from "../../src/shop/schema.ts";
 

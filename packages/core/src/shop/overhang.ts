@@ -1,4 +1,4 @@
-import type { Shop } from "../shop/schema.ts";
+import type { Shop } from "./schema.ts";
 
 /** What a belt that hung so far past the platen left at a plunge, as it was read; mm. */
 export type OverhangRead = NonNullable<Shop["overhangs"]>[number];
