@@ -114,6 +114,38 @@ describe("left and right", () => {
     expect(file().edge.offset).toBe(0.1);
   });
 
+  test("a convex edge begins with a bulge it can have, and is flat again; a shoulder is eased and left alone again", () => {
+    const { file, open } = grind();
+    fireEvent.change(box("Edge bevel"), { target: { value: "convex" } });
+    expect(file().edge).toMatchObject({ kind: "convex", bulge: expect.closeTo(0.0194, 3) });
+    type("Edge, out of its chord", "5");
+    expect(screen.getByRole("alert").textContent).toMatch(/^Is too much for an edge bevel/);
+    type("Edge, out of its chord", "0.01");
+    expect(file().edge.bulge).toBe(0.01);
+    fireEvent.change(box("Edge bevel"), { target: { value: "flat" } });
+    expect(file().edge).not.toHaveProperty("bulge");
+
+    fireEvent.click(screen.getByRole("button", { name: /^Ease the shoulder/ }));
+    type("Relief, angle a side", "9");
+    type("Relief, up from the edge", "3");
+    expect(file().bevels.right).toMatchObject({ relief: { angle: 9, height: 3 } });
+    fireEvent.click(screen.getByRole("button", { name: "No relief" }));
+    expect(file().bevels.right).not.toHaveProperty("relief");
+    open.undo();
+    expect(file().bevels.right).toHaveProperty("relief");
+  });
+
+  test("a blade is laminated with a core a third of it, and of one steel again", () => {
+    const { file } = grind();
+    fireEvent.click(screen.getByRole("button", { name: "It is laminated" }));
+    expect(file().core).toEqual({ t: 1.3, offset: 0 });
+    type("Core, thick", "1");
+    type("Core, off centre, + right", "0.05");
+    expect(file().core).toEqual({ t: 1, offset: 0.05 });
+    fireEvent.click(screen.getByRole("button", { name: "Not laminated" }));
+    expect(file()).not.toHaveProperty("core");
+  });
+
   test("the other pull is drawn when asked for", () => {
     const { rail } = grind();
     fireEvent.click(screen.getByLabelText("Draw it pulled straight, too"));

@@ -98,6 +98,7 @@ class Looking implements Glimpses {
   private dx = 0;
   private dy = 0;
   private within = SHARP;
+  private hasArc = false;
 
   cut(
     field: Field,
@@ -115,6 +116,7 @@ class Looking implements Glimpses {
     this.dx = dx;
     this.dy = dy;
     this.within = within;
+    this.hasArc = field.blade.edge.kind === "convex";
     this.count = 0;
     const length = to - from;
     const steps = Math.max(3, Math.ceil(length / (within === SHARP ? LOOK : LOOK_TO_SUM)));
@@ -170,6 +172,11 @@ class Looking implements Glimpses {
     rows[at + FEET] = foot.s + foot.spineS;
     put(right, rows, at + RIGHT);
     if (!field.alike) put(left, rows, at + LEFT);
+    if (this.hasArc) {
+      // Below its shoulder an arc may stand above the bevel's own line, which does not count there: they do not meet.
+      if (right.isBelowShoulder) hide(rows, at + RIGHT);
+      if (!field.alike && left.isBelowShoulder) hide(rows, at + LEFT);
+    }
     return this.count++;
   }
 
@@ -330,6 +337,11 @@ class Looking implements Glimpses {
 
 /** One for all: no cut is begun while another is being made. */
 const looking = new Looking();
+
+function hide(rows: Float64Array, at: number): void {
+  rows[at + heightOf(PRIMARY)] = Number.POSITIVE_INFINITY;
+  rows[at + heightOf(RELIEF)] = Number.POSITIVE_INFINITY;
+}
 
 function put(half: HalfSample, rows: Float64Array, at: number): void {
   rows[at] = half.flat;

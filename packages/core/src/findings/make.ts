@@ -113,7 +113,9 @@ export const steeperThanEdge: Rule = (judged) => {
     };
     // A bevel that is meant to run to the apex has no edge bevel to be flatter than.
     const isZero = (station: Station) => read(field.behind, station.u) * share < ZERO;
-    const isSteep = (station: Station) => !isZero(station) && steepest(station) >= wanted;
+    // A convex edge is flattest where it ends.
+    const edgeEnds = (station: Station) => station[side].edgeAtShoulder ?? wanted;
+    const isSteep = (station: Station) => !isZero(station) && steepest(station) >= edgeEnds(station);
     return stretches(clearStations(judged), isSteep).map(({ from, to, stations }): Finding => {
       const angle = Math.max(...stations.map(steepest));
       const needed = Math.ceil(angle + 2);

@@ -5,7 +5,9 @@ import { solidBetween } from "../../src/blade/mass.ts";
 import { parseBlade } from "../../src/blade/parse.ts";
 import type { Blade } from "../../src/blade/schema.ts";
 import { stationAt, thicknessAbove } from "../../src/blade/station.ts";
-import { changed, example } from "../examples.ts";
+import { judge } from "../../src/findings/judge.ts";
+import { changed, checked, example } from "../examples.ts";
+import { KINDS } from "../kinds.ts";
 import { prepare, sumCells } from "../reference/integrator.ts";
 
 const RAD = Math.PI / 180;
@@ -55,6 +57,22 @@ describe("a convex edge bevel", () => {
       expect(thicknessAbove(field, station, up)).toBeCloseTo(2 * half, 6);
       expect(thicknessAbove(field, station, up)).toBeGreaterThan(2 * up * Math.tan(20 * RAD));
     }
+  });
+
+  test("where the bevel above is steeper than the edge's own end, what is behind it is still what was said", () => {
+    const raw = KINDS.find(([name]) => name === "kitchen-full")![1] as Blade;
+    const blade = checked({ ...raw, edge: { ...raw.edge, kind: "convex", bulge: 0.0136 } });
+    const { behind, right } = stationAt(compileField(blade), 0.986);
+    expect(behind).toBeCloseTo(0.22112, 4);
+    expect(right.edgeBevel).toBeCloseTo(0.11056 / Math.tan(14 * RAD), 4);
+  });
+
+  test("one that ends flatter than the bevel above it is told: there the shoulder would be a hollow", () => {
+    const flatter = changed(prism, (copy) =>
+      Object.assign(copy.edge, { kind: "convex", bulge: 0.035, angle: { left: 12, right: 12 } }),
+    );
+    expect(at(flatter).station.right.edgeAtShoulder).toBeLessThan(at(flatter).station.right.primaryAngle!);
+    expect(judge(flatter).findings.map(({ id }) => id)).toContain("bevel-steeper-than-edge");
   });
 
   test("a second integrator that shares no code sums the same volume", () => {

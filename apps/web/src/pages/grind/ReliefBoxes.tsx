@@ -1,7 +1,9 @@
 import type { Blade, CutBevel, Side } from "@true-spine/core/blade/schema.ts";
+import { useState } from "react";
 import { linesOf } from "../../blade/derived.ts";
 import { useScreen } from "../../blade/screen.ts";
 import { useEdit } from "../../blade/useEdit.ts";
+import { Alert } from "../../parts/Alert.tsx";
 import { AngleBox, LengthBox } from "../../parts/Box.tsx";
 import { SmallButton } from "../../parts/Group.tsx";
 
@@ -19,6 +21,7 @@ export function ReliefBoxes({
 }) {
   const { open } = useScreen();
   const { edit, press, visit } = useEdit();
+  const [why, setWhy] = useState<string | null>(null);
   const put = (next: Relief | undefined) => (copy: Blade) => {
     const bevel = copy.bevels[side];
     if (bevel === "same" || bevel.kind !== "flat" || bevel.pull !== "follow") return;
@@ -30,10 +33,11 @@ export function ReliefBoxes({
       <div>
         <SmallButton
           label={`Ease the shoulder of the ${title.toLowerCase()}`}
-          onClick={() => press(put(firstRelief(open.store.getState().file, side)))}
+          onClick={() => setWhy(press(put(firstRelief(open.store.getState().file, side))))}
         >
           Ease the shoulder
         </SmallButton>
+        {why && <Alert className="mt-1">{why}</Alert>}
       </div>
     );
   }
