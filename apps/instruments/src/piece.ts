@@ -212,9 +212,13 @@ export function cutPiece({ blade, left, isSharpened, faults, taken = [], wander 
         o + eFoot + (climbed - dFoot) * slope + d * (Math.tan(Math.atan(slope) + tilt * RAD) - slope);
       return { h: plane + left.faces[side] * Math.hypot(1, slope) + proud(side, u, slope), slope };
     }
+    // A second slope above the shoulder lifts the foot of the bevel to where it ends.
+    const eased = bevel.kind === "flat" && bevel.relief && bevel.relief.height > dE ? bevel.relief : null;
+    const steep = eased ? Math.tan(eased.angle * RAD) : 0;
+    const [from, base] = eased ? [eased.height, o + e + (eased.height - dE) * steep] : [dE, o + e];
     if (bevel.set === "angle") {
       slope = Math.tan(bevel.angle * RAD);
-      b = dE + (F - o - e) / slope;
+      b = from + (F - base) / slope;
     } else {
       if (bevel.set === "height") {
         b = rows(
@@ -225,18 +229,18 @@ export function cutPiece({ blade, left, isSharpened, faults, taken = [], wander 
         nearest(ring.spine, x, y, spineFoot);
         b = d + spineFoot.d;
       }
-      slope = (F - o - e) / (b - dE);
+      slope = (F - base) / (b - from);
     }
-    if (!(b > dE)) return null;
+    if (!(b > from)) return null;
     const held = slope;
     let turn = of("out-of-square").reduce((sum, { by }) => sum + sign(side) * by, 0);
-    let about = dE;
+    let about = from;
     for (const { by, held: at } of of("jig-zero")) {
       turn += by;
       if (at === "line") about = b;
     }
     if (turn !== 0) slope = Math.tan(Math.atan(slope) + turn * RAD);
-    let h = o + e + (about - dE) * held + (d - about) * slope;
+    let h = base + (about - from) * held + (d - about) * slope;
     // A hollow sags below its chord, a convex face stands above it, by a circle through both ends.
     const chord = Math.hypot(b - dE, F - o - e);
     const along = ((d - dE) / (b - dE)) * chord;
@@ -253,7 +257,27 @@ export function cutPiece({ blade, left, isSharpened, faults, taken = [], wander 
     }
     if (bevel.kind === "convex")
       h += bow(chord ** 2 / (8 * bevel.bulge) + bevel.bulge / 2) * Math.hypot(1, slope);
-    return { h: h + left.faces[side] * Math.hypot(1, slope) + proud(side, u, slope), slope };
+    h += left.faces[side] * Math.hypot(1, slope) + proud(side, u, slope);
+    if (!eased) return { h, slope };
+    const second = o + e + (d - dE) * steep + (slope - held) * (d - about);
+    const stands = second + left.faces[side] * Math.hypot(1, steep) + proud(side, u, steep);
+    return stands < h ? { h: stands, slope: steep } : { h, slope };
+  }
+
+  /** The edge bevel at d above the apex: its chord's line, or the arc that stands so far outside the chord up to the shoulder. */
+  function edgeFace(side: Side, u: number, d: number): number {
+    const slope = Math.tan(blade.edge.angle[side] * RAD);
+    const share = side === "right" ? blade.edge.rightShare : 1 - blade.edge.rightShare;
+    const e = rows(behind, u) * share;
+    const high = e / slope;
+    const bulge = blade.edge.kind === "convex" ? (blade.edge.bulge ?? 0) : 0;
+    if (bulge === 0 || d >= high || e <= 0) return d * slope;
+    const chord = Math.hypot(high, e);
+    const radius = chord ** 2 / (8 * bulge) + bulge / 2;
+    // From the chord's middle the centre lies so far to the steel's side of it.
+    const back = radius - bulge;
+    const [cd, ch] = [high / 2 + (back * e) / chord, e / 2 - (back * high) / chord];
+    return ch + Math.sqrt(radius ** 2 - (d - cd) ** 2);
   }
 
   function half(side: Side, x: number, y: number): number {
@@ -266,7 +290,7 @@ export function cutPiece({ blade, left, isSharpened, faults, taken = [], wander 
     const cut = face(side, u, d, x, y);
     if (cut && line !== null && x - line - (y - placeAt(edge, foot.s).y) * tilt >= 0) surfaces.push(cut.h);
     if (isSharpened && blade.edge.angle[side] > 0) {
-      surfaces.push(apexOf(side, planned(x) / 2) + d * Math.tan(blade.edge.angle[side] * RAD));
+      surfaces.push(apexOf(side, planned(x) / 2) + edgeFace(side, u, d));
     }
     return Math.min(...surfaces);
   }

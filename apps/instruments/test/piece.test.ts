@@ -27,10 +27,15 @@ describe("a piece without faults is the stage's own steel, by surfaces cut apart
     ["hollow", hollowKnife()],
     ["convex", convexKnife()],
     ["flat at an angle", heldKnife()],
+    [
+      "with its shoulder eased",
+      knife((file) => Object.assign(file.bevels.right, { relief: { angle: 9, height: 3 } })),
+    ],
+    ["convex at its edge", knife((file) => Object.assign(file.edge, { kind: "convex", bulge: 0.012 }))],
   ])("%s", (_, blade) => {
-    for (const stage of ["true", "finish"] as const) {
+    for (const stage of ["true", "finish", "sharpen"] as const) {
       const setup = setupOf(blade, stage).stage;
-      const piece = cutPiece({ blade, left: setup.left, isSharpened: false, faults: [] });
+      const piece = cutPiece({ blade, left: setup.left, isSharpened: stage === "sharpen", faults: [] });
       let worst = 0;
       for (const u of [0.2, 0.35, 0.5, 0.65, 0.8, 0.92]) {
         const station = setup.steel.station(u);

@@ -42,11 +42,17 @@ export function distorted(
       if (faces) to.primary += faces(side, u) * Math.hypot(1, from.slope);
       to.primary += turn(side, from, d, u);
     }
+    // What was ground with the bevel was held with it.
+    if (Number.isFinite(to.relief)) {
+      if (faces) to.relief += faces(side, u) * Math.hypot(1, from.reliefSlope);
+      to.relief += turn(side, from, d, u);
+    }
     if (bent) {
       const by = side === "right" ? bent(x, y) : -bent(x, y);
       to.flat += by;
       to.edge += by;
       to.primary += by;
+      to.relief += by;
       to.falseEdge += by;
     }
     settle(to);
@@ -68,6 +74,8 @@ function copy(from: HalfSample, to: HalfSample): void {
   to.flat = from.flat;
   to.edge = from.edge;
   to.primary = from.primary;
+  to.relief = from.relief;
+  to.reliefSlope = from.reliefSlope;
   to.falseEdge = from.falseEdge;
   to.slope = from.slope;
   to.inRunIn = from.inRunIn;

@@ -29,8 +29,9 @@ export interface HalfSample {
   /** The second slope above the shoulder. */
   relief: number;
   falseEdge: number;
-  /** dh/dd of the primary face there. */
+  /** dh/dd of the primary face there, and of the relief. */
   slope: number;
+  reliefSlope: number;
   /** Within the run-in of the plunge. */
   inRunIn: boolean;
   /** Where the edge bevel is cut the primary bevel does not count below the shoulder. */
@@ -73,6 +74,7 @@ export function newHalf(): HalfSample {
     relief: Number.POSITIVE_INFINITY,
     falseEdge: 0,
     slope: 0,
+    reliefSlope: 0,
     inRunIn: false,
     isBelowShoulder: false,
     lowest: 0,
@@ -218,6 +220,7 @@ export function compileField(blade: Blade, still?: Allowance, ring = compileRing
         const still = side.left ? read(side.left, u) : 0;
         if (still > 0) out.primary += still * Math.sqrt(1 + face.slope * face.slope);
         const eased = side.relief && side.relief.height > dE ? side.relief.tan : 0;
+        out.reliefSlope = eased;
         if (eased > 0) out.relief = o + e + (d - dE) * eased + still * Math.sqrt(1 + eased * eased);
         if (v < cut.radius) {
           const stands = runIn(v, cut.radius);

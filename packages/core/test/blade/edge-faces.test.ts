@@ -1,5 +1,6 @@
 import { describe, expect, test } from "vitest";
 import { coreAtEdge, coreLineAt, coreLines } from "../../src/blade/core.ts";
+import { distorted } from "../../src/blade/distort.ts";
 import { compileField } from "../../src/blade/field.ts";
 import { solidBetween } from "../../src/blade/mass.ts";
 import { parseBlade } from "../../src/blade/parse.ts";
@@ -138,6 +139,23 @@ describe("a relief", () => {
       const [x, y] = [station.x + up * station.inward[0], station.y + up * station.inward[1]];
       expect(thicknessAbove(field, station, up)).toBeCloseTo(reference.thicknessAt(x, y), 6);
     }
+  });
+
+  test("steel left on its faces, or bent, carries the relief with it", () => {
+    const plain = compileField(eased);
+    const raised = distorted(plain, { faces: () => 0.1 });
+    const [x, y] = [40, -30 + 1.5];
+    raised.sampleAt(x, y);
+    const stood = raised.right.lowest;
+    plain.sampleAt(x, y);
+    // Square to a face at 10°: 0.1/cos 10° across.
+    expect(stood - plain.right.lowest).toBeCloseTo(0.1 / Math.cos(10 * RAD), 6);
+    const bent = distorted(plain, { bent: () => 0.2 });
+    bent.sampleAt(x, y);
+    const aside = [bent.right.lowest, bent.left.lowest];
+    plain.sampleAt(x, y);
+    expect(aside[0]! - plain.right.lowest).toBeCloseTo(0.2, 9);
+    expect(aside[1]! - plain.left.lowest).toBeCloseTo(-0.2, 9);
   });
 
   test.each([
