@@ -6,6 +6,7 @@ import { arcRadius, readFace } from "./face.ts";
 import { compileField, type Field } from "./field.ts";
 import { CLOSING_TOLERANCE, compileRing, exitAlong, isInside, type Ring, ringPoints } from "./outline.ts";
 import { type Bevel, type Blade, bevelOn, SIDES, type Side } from "./schema.ts";
+import { secondBevelOn } from "./second.ts";
 import { offsetFor, plungeFootY } from "./side.ts";
 import { read } from "./table.ts";
 
@@ -19,7 +20,12 @@ export type Checked =
  * tables out of order, faces that cannot be.
  */
 export function checkBlade(blade: Blade): Checked {
-  const plain = [...tableFaults(blade), ...chainFaults(blade), ...edgeFaults(blade)];
+  const plain = [
+    ...tableFaults(blade),
+    ...chainFaults(blade),
+    ...edgeFaults(blade),
+    ...(blade.secondEdge ? secondFaults(blade, blade.secondEdge) : []),
+  ];
   if (plain.length > 0) return { faults: plain, field: null };
   const ring = compileRing(blade.outline);
   const crossed = crossings(ring);
@@ -31,7 +37,11 @@ export function checkBlade(blade: Blade): Checked {
   const placed = [...holeFaults(blade, ring), ...plungeFaults(blade, ring)];
   if (placed.length > 0) return { faults: placed, field: null };
   const field = compileField(blade, undefined, ring);
-  const faces = faceFaults(field);
+  if (blade.secondEdge && !field.second) {
+    const message = "does not lie on the spine from its beginning to its end";
+    return { faults: [{ path: "$.secondEdge.from", message }], field: null };
+  }
+  const faces = [...faceFaults(field), ...secondFaceFaults(field)];
   return faces.length > 0 ? { faults: faces, field: null } : { faults: [], field };
 }
 
@@ -134,6 +144,84 @@ function edgeFaults(blade: Blade): Fault[] {
     }
   }
   return faults;
+}
+
+/** Tables out of order, no angle under a thickness, or a false edge in the same place. */
+function secondFaults(blade: Blade, second: NonNullable<Blade["secondEdge"]>): Fault[] {
+  const faults: Fault[] = [];
+  const rising = (values: readonly number[], ...at: (string | number)[]) => {
+    const i = values.findIndex((value, k) => k > 0 && value <= values[k - 1]!);
+    if (i > 0)
+      faults.push({
+        path: pathOf(...at, i, "v"),
+        message: `must be greater than the one before it, ${values[i - 1]}`,
+      });
+  };
+  if (blade.falseEdge)
+    faults.push({
+      path: "$.falseEdge",
+      message: "cannot be where there is a second edge: take one of the two away",
+    });
+  if (second.to !== undefined && second.from >= second.to)
+    faults.push({ path: "$.secondEdge.to", message: "must lie ahead of from" });
+  rising(
+    second.behind.map(({ v }) => v),
+    "secondEdge",
+    "behind",
+  );
+  for (const side of SIDES) {
+    const bevel = second.bevels[side];
+    if (bevel !== "same" && bevel.kind !== "none" && bevel.set === "height")
+      rising(
+        bevel.height.map(({ v }) => v),
+        "secondEdge",
+        "bevels",
+        side,
+        "height",
+      );
+    if (second.angle[side] === 0 && second.behind.some(({ t }) => t > 0))
+      faults.push({
+        path: pathOf("secondEdge", "angle", side),
+        message: "is 0, so nothing can be behind the edge on that side",
+      });
+  }
+  return faults;
+}
+
+/** Places along a second edge that are looked at. */
+const SECOND_PLACES = 40;
+
+/** Where a second edge's shoulder stands as far out as the flat, or a wheel is too small. */
+function secondFaceFaults(field: Field): Fault[] {
+  const { second, blade } = field;
+  if (!second || !blade.secondEdge) return [];
+  for (let i = 0; i <= SECOND_PLACES; i++) {
+    const v = i / SECOND_PLACES;
+    const { x } = placeAt(field.spine, second.sFrom + v * (second.sTo - second.sFrom));
+    const [e, F] = [read(second.behind, v) / 2, read(field.thickness, x) / 2];
+    if (e >= F)
+      return [
+        {
+          path: "$.secondEdge.behind",
+          message: `at v ${round(v)} the shoulder stands ${round(e)} mm from the centre plane, as far as the flat (${round(F)} mm)`,
+        },
+      ];
+    for (const side of SIDES) {
+      const bevel = secondBevelOn(blade.secondEdge, side);
+      if (bevel.kind !== "hollow" || bevel.set !== "height") continue;
+      const b = read(second[side].height!, v);
+      const dE = e > 0 ? e / second[side].tanEdge : 0;
+      const chord = Math.hypot(b - dE, F - e);
+      if (b > dE && chord > bevel.wheelDiameter)
+        return [
+          {
+            path: pathOf("secondEdge", "bevels", side, "wheelDiameter"),
+            message: `at v ${round(v)} the bevel is ${round(chord)} mm wide, more than the wheel of ${bevel.wheelDiameter} mm across can reach`,
+          },
+        ];
+    }
+  }
+  return [];
 }
 
 /** A convex edge bevel that turns down before its shoulder, or stands upright at its apex, at the narrowest it has. */

@@ -6,9 +6,12 @@ import {
   type HalfSample,
   PRIMARY,
   RELIEF,
-  RUN_IN,
+  SECOND,
+  SECOND_EDGE,
+  SECOND_RUN_IN,
   type Surface,
 } from "./field.ts";
+import { pastStart } from "./second.ts";
 
 /**
  * A straight cut through the side view: from (x, y) along the unit vector (dx, dy), s from `from` to `to`, mm.
@@ -84,9 +87,9 @@ const T = 1;
 const FOOT = 2;
 const FEET = 3;
 const RIGHT = 4;
-const LEFT = 10;
-const ROW = 16;
-const SURFACE = 5;
+const LEFT = 12;
+const ROW = 20;
+const SURFACE = 7;
 
 /** A line being looked along; each place is looked at once, and is spoken of by its number. */
 class Looking implements Glimpses {
@@ -257,7 +260,7 @@ class Looking implements Glimpses {
     const before = this.above(low, side, atA, atB);
     const after = this.above(high, side, atA, atB);
     return (
-      !(isOneFace(atA) && isOneFace(atB)) &&
+      heightOf(atA) !== heightOf(atB) &&
       Number.isFinite(before) &&
       Number.isFinite(after) &&
       before <= 0 &&
@@ -317,6 +320,12 @@ class Looking implements Glimpses {
       const grows = dx * cut.cos - dy * cut.sin;
       lines.push(-begins / grows, (cut.radius - begins) / grows);
     }
+    const start = this.field.second?.[side === RIGHT ? "right" : "left"].cut;
+    if (start) {
+      const begins = pastStart(start, x, y);
+      const grows = dx * start.cos + dy * start.sin;
+      lines.push(-begins / grows, (start.radius - begins) / grows);
+    }
     const { falseEdge } = this.field.blade;
     if (falseEdge) lines.push((falseEdge.from - x) / dx, (falseEdge.to - x) / dx);
     return lines.filter((s) => s > from + SHARP && s < to - SHARP).sort((one, other) => one - other);
@@ -349,6 +358,8 @@ function put(half: HalfSample, rows: Float64Array, at: number): void {
   rows[at + 2] = half.primary;
   rows[at + 3] = half.falseEdge;
   rows[at + 4] = half.relief;
+  rows[at + 5] = half.second;
+  rows[at + 6] = half.secondEdge;
   rows[at + SURFACE] = half.surface;
 }
 
@@ -362,12 +373,9 @@ function heightOf(surface: Surface): number {
   if (surface === FLAT) return 0;
   if (surface === EDGE) return 1;
   if (surface === RELIEF) return 4;
+  if (surface === SECOND || surface === SECOND_RUN_IN) return 5;
+  if (surface === SECOND_EDGE) return 6;
   return surface === FALSE_EDGE ? 3 : 2;
-}
-
-/** The primary bevel in its run-in and clear of it: one face, with no height between them to tell them apart by. */
-function isOneFace(surface: Surface): boolean {
-  return surface === PRIMARY || surface === RUN_IN;
 }
 
 function merge(right: OneSide, left: OneSide): { breaks: number[]; right: Surface[]; left: Surface[] } {

@@ -54,6 +54,8 @@ export function distorted(
       to.primary += by;
       to.relief += by;
       to.falseEdge += by;
+      to.second += by;
+      to.secondEdge += by;
     }
     settle(to);
   };
@@ -77,6 +79,10 @@ function copy(from: HalfSample, to: HalfSample): void {
   to.relief = from.relief;
   to.reliefSlope = from.reliefSlope;
   to.falseEdge = from.falseEdge;
+  to.second = from.second;
+  to.secondEdge = from.secondEdge;
+  to.inSecondRunIn = from.inSecondRunIn;
+  to.isBelowSecond = from.isBelowSecond;
   to.slope = from.slope;
   to.inRunIn = from.inRunIn;
   to.isBelowShoulder = from.isBelowShoulder;

@@ -4,6 +4,7 @@ import { readFace } from "./face.ts";
 import { nearest, newFoot } from "./nearest.ts";
 import { compileRing, type Ring } from "./outline.ts";
 import { type Blade, bevelOn, type Side } from "./schema.ts";
+import { isSecondAlike, pastStart, planSecond, type SecondPlan, type SecondSide } from "./second.ts";
 import { type Allowance, type PlungeCut, planSide, plungeCut, type SidePlan, sharpStart } from "./side.ts";
 import { largest, read, type Table, table } from "./table.ts";
 
@@ -14,7 +15,11 @@ export const PRIMARY = 2;
 export const FALSE_EDGE = 3;
 export const RUN_IN = 4;
 export const RELIEF = 5;
-export type Surface = 0 | 1 | 2 | 3 | 4 | 5;
+/** Of a second edge: its edge bevel, its bevel clear of its start, and in its run-in there. */
+export const SECOND_EDGE = 6;
+export const SECOND = 7;
+export const SECOND_RUN_IN = 8;
+export type Surface = 0 | 1 | 2 | 3 | 4 | 5 | 6 | 7 | 8;
 
 /** The primary bevel with its relief, in its run-in at the plunge or clear of it. */
 export function isPrimary(surface: Surface): boolean {
@@ -29,6 +34,11 @@ export interface HalfSample {
   /** The second slope above the shoulder. */
   relief: number;
   falseEdge: number;
+  /** Of a second edge: its bevel, its edge bevel; whether the place lies in its run-in, or below its shoulder. */
+  second: number;
+  secondEdge: number;
+  inSecondRunIn: boolean;
+  isBelowSecond: boolean;
   /** dh/dd of the primary face there, and of the relief. */
   slope: number;
   reliefSlope: number;
@@ -58,6 +68,8 @@ export interface Field {
   readonly isFull: boolean;
   /** Whether nothing is cut but the flats, anywhere. */
   readonly isPlain: boolean;
+  /** The other sharpened edge, where there is one. */
+  readonly second: SecondPlan | null;
   readonly plunges: { readonly right: PlungeCut | null; readonly left: PlungeCut | null };
   readonly right: HalfSample;
   readonly left: HalfSample;
@@ -73,6 +85,10 @@ export function newHalf(): HalfSample {
     primary: 0,
     relief: Number.POSITIVE_INFINITY,
     falseEdge: 0,
+    second: Number.POSITIVE_INFINITY,
+    secondEdge: Number.POSITIVE_INFINITY,
+    inSecondRunIn: false,
+    isBelowSecond: false,
     slope: 0,
     reliefSlope: 0,
     inRunIn: false,
@@ -97,6 +113,14 @@ export function settle(half: HalfSample): void {
   if (!half.isBelowShoulder && half.relief < half.lowest) {
     half.lowest = half.relief;
     half.surface = half.inRunIn ? RUN_IN : RELIEF;
+  }
+  if (!half.isBelowSecond && half.second < half.lowest) {
+    half.lowest = half.second;
+    half.surface = half.inSecondRunIn ? SECOND_RUN_IN : SECOND;
+  }
+  if (half.secondEdge < half.lowest) {
+    half.lowest = half.secondEdge;
+    half.surface = SECOND_EDGE;
   }
   if (half.edge < half.lowest) {
     half.lowest = half.edge;
@@ -130,6 +154,7 @@ export function compileField(blade: Blade, still?: Allowance, ring = compileRing
   const rightPlan = plan("right");
   const leftPlan = plan("left");
   const alike = sidesAlike(blade, still);
+  const second = planSecond(blade, ring, still);
   const right = newHalf();
   const left = alike ? right : newHalf();
   const foot = { d: 0, u: 0, s: 0, onChain: true, spineS: 0 };
@@ -168,7 +193,7 @@ export function compileField(blade: Blade, still?: Allowance, ring = compileRing
     let toSpine = 0;
     let cutFalse = Number.POSITIVE_INFINITY;
     const underFalse = falseEdge !== undefined && x >= falseEdge.from && x <= falseEdge.to;
-    if (isFull || underFalse) {
+    if (isFull || underFalse || second) {
       nearest(spine, x, y, spineFoot);
       toSpine = spineFoot.d;
       foot.spineS = spineFoot.s;
@@ -180,6 +205,51 @@ export function compileField(blade: Blade, still?: Allowance, ring = compileRing
     const sharp = cutsEdge && onChain && s >= sharpFrom - 1e-9;
     half(rightPlan, right, x, y, F, d, u, e, toSpine, cutFalse, sharp);
     if (!alike) half(leftPlan, left, x, y, F, d, u, e, toSpine, cutFalse, sharp);
+    if (!second) return;
+    secondHalf(second, second.right, right, x, y, F, d);
+    if (!alike) secondHalf(second, second.left, left, x, y, F, d);
+  }
+
+  /** The second edge's own surfaces, by the spine's nearest place; `toEdge` is how far the other edge lies. */
+  function secondHalf(
+    { sFrom, sTo, behind: thick }: SecondPlan,
+    side: SecondSide,
+    out: HalfSample,
+    x: number,
+    y: number,
+    F: number,
+    toEdge: number,
+  ): void {
+    out.second = Number.POSITIVE_INFINITY;
+    out.secondEdge = Number.POSITIVE_INFINITY;
+    out.inSecondRunIn = false;
+    out.isBelowSecond = false;
+    const { s, d } = spineFoot;
+    if (s >= sFrom - 1e-9 && s <= sTo + 1e-9) {
+      const v = Math.min(1, Math.max(0, (s - sFrom) / (sTo - sFrom)));
+      const e = read(thick, v) / 2;
+      const dE = e > 0 ? e / side.tanEdge : 0;
+      if (cutsEdge && side.tanEdge > 0) out.secondEdge = d * side.tanEdge;
+      const past = side.cut ? pastStart(side.cut, x, y) : -1;
+      if (past >= 0) {
+        if (side.tanBevel > 0) {
+          face.slope = side.tanBevel;
+          face.h = e + (d - dE) * side.tanBevel;
+        } else {
+          const b = side.height ? read(side.height, v) : d + toEdge;
+          if (b <= dE) face.h = Number.POSITIVE_INFINITY;
+          else readFace(side.shape, d, dE, e, b, F, face);
+        }
+        out.second = face.h;
+        if (side.left) out.second += read(side.left, v) * Math.sqrt(1 + face.slope * face.slope);
+        if (past < side.cut!.radius) {
+          out.second += runIn(past, side.cut!.radius);
+          out.inSecondRunIn = true;
+        }
+      }
+      out.isBelowSecond = out.secondEdge !== Number.POSITIVE_INFINITY && d < dE;
+    }
+    settle(out);
   }
 
   function half(
@@ -281,7 +351,8 @@ export function compileField(blade: Blade, still?: Allowance, ring = compileRing
     sharpFrom,
     alike,
     isFull,
-    isPlain: isPlain(plunges, falseEdge !== undefined, cutsEdge && isSharpened(blade)),
+    second,
+    isPlain: !second && isPlain(plunges, falseEdge !== undefined, cutsEdge && isSharpened(blade)),
     plunges,
     right,
     left,
@@ -308,7 +379,7 @@ function runIn(v: number, radius: number): number {
 function sidesAlike(blade: Blade, still: Allowance | undefined): boolean {
   const { angle, rightShare, offset } = blade.edge;
   if (blade.bevels.left !== "same" || angle.left !== angle.right) return false;
-  if (rightShare !== 0.5 || offset !== 0) return false;
+  if (rightShare !== 0.5 || offset !== 0 || !isSecondAlike(blade)) return false;
   return !still || still.faces.left === still.faces.right;
 }
 
@@ -332,7 +403,7 @@ export function compileStageWithBevels(
     floors.push(compileField(finished, { ...still, flats: isOwnBar ? 0 : still.flats }));
   }
   // Above every shoulder a stage that keeps the finished bevels stands on them, and so above the finished field.
-  const reach = bevels === finished.bevels ? tallestShoulder(own) : Number.POSITIVE_INFINITY;
+  const reach = bevels === finished.bevels && !own.second ? tallestShoulder(own) : Number.POSITIVE_INFINITY;
   const raise = (half: HalfSample, least: number) => {
     if (half.lowest >= least) return;
     half.primary = least;

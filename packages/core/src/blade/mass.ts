@@ -1,10 +1,11 @@
 import { tan } from "../units/angle.ts";
 import { placeAt } from "./chain.ts";
 import { cutToSum, type Glimpses } from "./cut.ts";
-import { type Field, FLAT, RUN_IN, thicknessAt } from "./field.ts";
+import { type Field, FLAT, RUN_IN, SECOND_RUN_IN, type Surface, thicknessAt } from "./field.ts";
 import { breaksInX, spansAt, uprightPlaces } from "./outline.ts";
 import { bunchedRule, plainRule } from "./quadrature.ts";
 import type { Hole } from "./schema.ts";
+import type { SecondPlan } from "./second.ts";
 import { largest, read } from "./table.ts";
 
 /** A section square to the x axis: area mm², ∫y dA and ∫z dA mm³, and ∫z² dA about the blade's plane, mm⁴. */
@@ -62,6 +63,8 @@ export function sectionSums(
   return sums;
 }
 
+const isRunIn = (surface: Surface) => surface === RUN_IN || surface === SECOND_RUN_IN;
+
 function addSpan(field: Field, x: number, bottom: number, top: number, sums: SectionSums): void {
   const { cut, seen } = cutToSum(field, x, bottom, 0, 1, 0, top - bottom);
   const { breaks, right, left } = cut;
@@ -70,7 +73,7 @@ function addSpan(field: Field, x: number, bottom: number, top: number, sums: Sec
     const to = bottom + breaks[i + 1]!;
     if (right[i] === FLAT && left[i] === FLAT) {
       addPiece(field, x, from, to, 1, sums);
-    } else if (right[i] === RUN_IN || left[i] === RUN_IN) {
+    } else if (isRunIn(right[i]!) || isRunIn(left[i]!)) {
       addPiece(field, x, from, to, POINTS_IN_RUN_IN, sums, true);
     } else {
       addCurved(field, x, from, to, MOST_SPLITS, sums, bottom, seen);
@@ -155,7 +158,15 @@ function isPlainAt(field: Field, x: number): boolean {
   if (field.isPlain) return true;
   const { falseEdge } = field.blade;
   if (falseEdge && x >= falseEdge.from && x <= falseEdge.to) return false;
+  if (field.second && x >= secondFrom(field, field.second)) return false;
   return x < plainBefore(field);
+}
+
+/** Behind this x nothing of a second edge is cut, however its start leans and wherever its spine's nearest place lies. */
+function secondFrom({ ring }: Field, { from, right, left }: SecondPlan): number {
+  const tall = ring.top - ring.bottom;
+  const lean = Math.max(...[right, left].map(({ cut }) => (cut ? Math.abs(cut.sin / cut.cos) : 0)));
+  return from - tall * (lean + 0.5);
 }
 
 const plainLimits = new WeakMap<Field, number>();
@@ -202,6 +213,18 @@ function panelsBetween(field: Field, from: number, to: number): number[] {
     const { from: start, to: end, radius = 0 } = blade.falseEdge;
     marks.push(start, start + radius / 2, start + radius, end);
   }
+  if (field.second) {
+    const { from: start, to: end } = field.second;
+    marks.push(start, end, secondFrom(field, field.second));
+    for (const { cut } of [field.second.right, field.second.left]) {
+      if (!cut) continue;
+      const run = cut.radius / cut.cos;
+      for (const y of [cut.y, ring.bottom]) {
+        const foot = cut.x - ((y - cut.y) * cut.sin) / cut.cos;
+        marks.push(foot, foot + run / 2, foot + run);
+      }
+    }
+  }
   const sorted = marks.filter((x) => x >= from && x <= to).sort((a, b) => a - b);
   const panels = [sorted[0]!];
   const widest = Math.max(PANEL, PANEL_SHARE * (ring.right - ring.left));
@@ -224,10 +247,11 @@ function sharpenedFrom({ edge, sharpFrom, thickness, blade }: Field): number[] {
 }
 
 /** Where a run-in begins, at the edge and at the spine: its surface starts like a root there. */
-function runInStarts({ plunges, blade, ring }: Field): number[] {
+function runInStarts({ plunges, blade, ring, second }: Field): number[] {
   const starts = [plunges.right, plunges.left].flatMap((cut) =>
     cut ? [cut.x, cut.x + ((ring.top - cut.y) * cut.sin) / cut.cos] : [],
   );
+  if (second) starts.push(second.from);
   return blade.falseEdge ? [...starts, blade.falseEdge.from] : starts;
 }
 

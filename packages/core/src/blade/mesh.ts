@@ -76,12 +76,17 @@ export function meshOf(
 }
 
 /** Abscissas where the outline, the flats, a plunge or a false edge change their manner. */
-function marksOf({ ring, blade, plunges }: Field): number[] {
+function marksOf({ ring, blade, plunges, second }: Field): number[] {
   const marks = [ring.left, ring.right, ...breaksInX(ring), ...blade.thickness.map(({ x }) => x)];
   for (const { x, d } of blade.holes ?? []) marks.push(x - d / 2, x, x + d / 2);
   for (const cut of [plunges.right, plunges.left]) {
     // A plunge without a run-in is a wall: columns stand before and behind it.
     if (cut) marks.push(cut.x - NEAREST / 2, cut.x + NEAREST / 2, cut.x + cut.radius);
+  }
+  if (second) {
+    const { from, to, right } = second;
+    for (const x of [from, to]) marks.push(x - NEAREST / 2, x + NEAREST / 2);
+    marks.push(from + (right.cut?.radius ?? 0));
   }
   if (blade.falseEdge) {
     const { from, to } = blade.falseEdge;

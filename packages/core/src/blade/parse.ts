@@ -6,17 +6,28 @@ import { readJson } from "../document/read-json.ts";
 import { validatorOf } from "../document/validator.ts";
 import { checkBlade } from "./check.ts";
 import type { Field } from "./field.ts";
-import { BEVELS, type Blade, BladeSchema } from "./schema.ts";
+import { BEVELS, type Blade, BladeSchema, SECOND_BEVELS } from "./schema.ts";
 
 /** A sound blade with its compiled field, or every fault that was found. */
 export type ParsedBlade = { ok: true; blade: Blade; field: Field } | { ok: false; faults: readonly Fault[] };
+
+const BEVELS_UNREAD = Type.Object(
+  { right: Type.Unknown(), left: Type.Unknown() },
+  { additionalProperties: false },
+);
 
 /** The file without the inside of its bevels, which are explained one by one below. */
 const shell: ValidateFunction = validatorOf(
   Type.Object(
     {
       ...BladeSchema.properties,
-      bevels: Type.Object({ right: Type.Unknown(), left: Type.Unknown() }, { additionalProperties: false }),
+      bevels: BEVELS_UNREAD,
+      secondEdge: Type.Optional(
+        Type.Object(
+          { ...BladeSchema.properties.secondEdge.properties, bevels: BEVELS_UNREAD },
+          { additionalProperties: false },
+        ),
+      ),
     },
     { additionalProperties: false },
   ),
@@ -25,6 +36,10 @@ const shell: ValidateFunction = validatorOf(
 const bevelValidators = Object.fromEntries(
   Object.entries(BEVELS).map(([key, schema]) => [key, validatorOf(schema)]),
 ) as Record<keyof typeof BEVELS, ValidateFunction>;
+
+const secondValidators = Object.fromEntries(
+  Object.entries(SECOND_BEVELS).map(([key, schema]) => [key, validatorOf(schema)]),
+) as Record<keyof typeof SECOND_BEVELS, ValidateFunction>;
 
 const SETS: Readonly<Record<string, readonly string[]>> = {
   "flat/follow": ["angle", "height", "full"],
@@ -55,10 +70,32 @@ export function parseBlade(value: unknown): ParsedBlade {
 export function shapeFaults(value: unknown): Fault[] {
   const faults = faultsOf(shell, value);
   const bevels = isRecord(value) && isRecord(value.bevels) ? value.bevels : undefined;
-  if (!bevels) return faults;
-  if ("right" in bevels) faults.push(...bevelFaults(bevels.right, "/bevels/right"));
-  if ("left" in bevels && bevels.left !== "same") faults.push(...bevelFaults(bevels.left, "/bevels/left"));
+  if (bevels) {
+    if ("right" in bevels) faults.push(...bevelFaults(bevels.right, "/bevels/right"));
+    if ("left" in bevels && bevels.left !== "same") faults.push(...bevelFaults(bevels.left, "/bevels/left"));
+  }
+  const second = isRecord(value) && isRecord(value.secondEdge) ? value.secondEdge.bevels : undefined;
+  if (isRecord(second)) {
+    const at = "/secondEdge/bevels";
+    if ("right" in second) faults.push(...secondFaults(second.right, `${at}/right`));
+    if ("left" in second && second.left !== "same") faults.push(...secondFaults(second.left, `${at}/left`));
+  }
   return faults;
+}
+
+function secondFaults(bevel: unknown, at: string): Fault[] {
+  const path = pathFromPointer(at);
+  if (!isRecord(bevel)) return [{ path, message: "must be a bevel with its kind" }];
+  const { kind, set } = bevel;
+  if (kind === "none") return faultsOf(secondValidators.none, bevel, at);
+  if (kind !== "flat" && kind !== "hollow" && kind !== "convex")
+    return [{ path: `${path}.kind`, message: `must be one of flat, hollow, convex, none${insteadOf(kind)}` }];
+  const sets = SETS[`${kind}/follow`]!;
+  if (typeof set !== "string" || !sets.includes(set))
+    return [
+      { path: `${path}.set`, message: `must be ${sets.join(" or ")} on a ${kind} bevel${insteadOf(set)}` },
+    ];
+  return faultsOf(secondValidators[`${kind}/${set}` as keyof typeof SECOND_BEVELS], bevel, at);
 }
 
 function bevelFaults(bevel: unknown, at: string): Fault[] {

@@ -95,6 +95,85 @@ const FalseEdge = Type.Object(
   only,
 );
 
+const BehindAlong = Type.Object({ v: Fraction, t: Behind }, only);
+const HeightAlong = Type.Object(
+  { v: Fraction, h: Type.Number({ minimum: 0, maximum: COORDINATE_LIMIT }) },
+  only,
+);
+const RunIn = Type.Object({ lean: Type.Number({ minimum: -60, maximum: 60 }), radius: Radius }, only);
+
+/** Every bevel of a second edge, by the keys that tell them apart: kind, set. There is no straight pull to one. */
+export const SECOND_BEVELS = {
+  "flat/angle": Type.Object(
+    { kind: Type.Literal("flat"), set: Type.Literal("angle"), angle: BevelAngle, runIn: RunIn },
+    only,
+  ),
+  "flat/height": Type.Object(
+    { kind: Type.Literal("flat"), set: Type.Literal("height"), height: rows(HeightAlong), runIn: RunIn },
+    only,
+  ),
+  "flat/full": Type.Object({ kind: Type.Literal("flat"), set: Type.Literal("full"), runIn: RunIn }, only),
+  "hollow/height": Type.Object(
+    {
+      kind: Type.Literal("hollow"),
+      wheelDiameter: Type.Number({ minimum: 10, maximum: 2000 }),
+      set: Type.Literal("height"),
+      height: rows(HeightAlong),
+      runIn: RunIn,
+    },
+    only,
+  ),
+  "hollow/full": Type.Object(
+    {
+      kind: Type.Literal("hollow"),
+      wheelDiameter: Type.Number({ minimum: 10, maximum: 2000 }),
+      set: Type.Literal("full"),
+      runIn: RunIn,
+    },
+    only,
+  ),
+  "convex/height": Type.Object(
+    {
+      kind: Type.Literal("convex"),
+      bulge: Type.Number({ exclusiveMinimum: 0, maximum: 25 }),
+      set: Type.Literal("height"),
+      height: rows(HeightAlong),
+      runIn: RunIn,
+    },
+    only,
+  ),
+  "convex/full": Type.Object(
+    {
+      kind: Type.Literal("convex"),
+      bulge: Type.Number({ exclusiveMinimum: 0, maximum: 25 }),
+      set: Type.Literal("full"),
+      runIn: RunIn,
+    },
+    only,
+  ),
+  none: Type.Object({ kind: Type.Literal("none") }, only),
+} as const;
+
+const SecondBevelSchema = Type.Union(
+  Object.values(SECOND_BEVELS) as unknown as Members<typeof SECOND_BEVELS>,
+);
+
+/** The blade's other sharpened edge, on its spine, by its own v: 0 where it begins, 1 where it ends. */
+const SecondEdge = Type.Object(
+  {
+    from: Coordinate,
+    /** Where it ends; absent: at the tip. */
+    to: Type.Optional(Coordinate),
+    behind: rows(BehindAlong),
+    angle: Type.Object({ left: EdgeAngle, right: EdgeAngle }, only),
+    bevels: Type.Object(
+      { right: SecondBevelSchema, left: Type.Union([Type.Literal("same"), SecondBevelSchema]) },
+      only,
+    ),
+  },
+  only,
+);
+
 /** A laminated blade's hard middle: how thick it is, and how far its own middle lies to the right of the centre plane. */
 const Core = Type.Object(
   {
@@ -154,6 +233,7 @@ export const BladeSchema = Type.Object(
     edge: Edge,
     bevels: Type.Object({ right: BevelSchema, left: Type.Union([Type.Literal("same"), BevelSchema]) }, only),
     falseEdge: Type.Optional(FalseEdge),
+    secondEdge: Type.Optional(SecondEdge),
     core: Type.Optional(Core),
     holes: Type.Optional(Type.Array(Hole, { maxItems: 60 })),
     use: Type.Optional(ShopName),
@@ -166,6 +246,7 @@ export type Blade = Static<typeof BladeSchema>;
 export type OutlineNode = Static<typeof OutlineNode>;
 export type Outline = Blade["outline"];
 export type Bevel = Static<(typeof BEVELS)[keyof typeof BEVELS]>;
+export type SecondBevel = Static<(typeof SECOND_BEVELS)[keyof typeof SECOND_BEVELS]>;
 export type CutBevel = Exclude<Bevel, { kind: "none" }>;
 export type Plunge = Static<typeof Plunge>;
 export type FalseEdge = Static<typeof FalseEdge>;

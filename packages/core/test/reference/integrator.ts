@@ -18,6 +18,8 @@ interface File {
   // biome-ignore lint/suspicious/noExplicitAny: the reference reads the raw file, untyped on purpose
   bevels: any;
   falseEdge?: { from: number; to: number; angle: number; land: number; radius?: number };
+  // biome-ignore lint/suspicious/noExplicitAny: the reference reads the raw file, untyped on purpose
+  secondEdge?: any;
   holes?: { x: number; y: number; d: number }[];
 }
 
@@ -212,7 +214,74 @@ export function prepare(raw: unknown, stage?: ReferenceStage) {
       const bump = v < r ? r - Math.sqrt(r ** 2 - (r - v) ** 2) : 0;
       all.push(fe.land / 2 + near(spine, x, y).d * Math.tan(rad(fe.angle)) + bump);
     }
+    if (file.secondEdge) all.push(...secondOf(side, x, y, F, d, left));
     return Math.min(...all);
+  }
+
+  /** The second edge's own surfaces: the edge's rules with the spine in its place, for feet between its two ends. */
+  function secondOf(
+    side: "right" | "left",
+    x: number,
+    y: number,
+    F: number,
+    toEdge: number,
+    left?: ReferenceStage,
+  ): number[] {
+    const own = file.secondEdge;
+    const bevel = side === "left" && own.bevels.left !== "same" ? own.bevels.left : own.bevels.right;
+    const foot = near(spine, x, y);
+    const spineTotal = lengthOf(spine);
+    const begin = alongSpine(own.from);
+    const end = own.to === undefined ? spineTotal : alongSpine(own.to);
+    if (foot.along < begin - 1e-9 || foot.along > end + 1e-9) return [];
+    const v = (foot.along - begin) / (end - begin);
+    const alpha = rad(own.angle[side]);
+    const e =
+      lookUp(
+        own.behind.map((r: { v: number; t: number }) => [r.v, r.t]),
+        v,
+      ) / 2;
+    const dE = e === 0 ? 0 : e / Math.tan(alpha);
+    const found: number[] = [];
+    const sharp = (left?.edgeBevel ?? true) && alpha > 0;
+    if (sharp) found.push(foot.d * Math.tan(alpha));
+    if (bevel.kind === "none" || (sharp && foot.d < dE)) return found;
+    const [sx, sy] = pointOn(spine, begin);
+    const lean = rad(bevel.runIn.lean);
+    const past = (x - sx) * Math.cos(lean) + (y - sy) * Math.sin(lean);
+    if (past < 0) return found;
+    const as = {
+      ...bevel,
+      pull: "follow",
+      ...(bevel.height
+        ? { height: bevel.height.map((r: { v: number; h: number }) => ({ u: r.v, h: r.h })) }
+        : {}),
+    };
+    if (bevel.set === "full") Object.assign(as, { set: "height", height: [{ u: 0, h: foot.d + toEdge }] });
+    let h = primary(as, F, 0, e, dE, foot.d, v, x, y, 0, 0, 0.5, alpha, side);
+    const r = bevel.runIn.radius;
+    if (past < r) h += r - Math.sqrt(r ** 2 - (r - past) ** 2);
+    found.push(h);
+    return found;
+  }
+  function alongSpine(x: number): number {
+    let s = 0;
+    for (let i = 1; i < spine.length; i++) {
+      const [[ax, ay], [bx, by]] = [spine[i - 1]!, spine[i]!];
+      if (ax <= x && bx >= x && bx > ax) return s + (Math.hypot(bx - ax, by - ay) * (x - ax)) / (bx - ax);
+      s += Math.hypot(bx - ax, by - ay);
+    }
+    return s;
+  }
+  function pointOn(line: P[], at: number): P {
+    let s = 0;
+    for (let i = 1; i < line.length; i++) {
+      const [[ax, ay], [bx, by]] = [line[i - 1]!, line[i]!];
+      const size = Math.hypot(bx - ax, by - ay);
+      if (s + size >= at) return [ax + ((bx - ax) * (at - s)) / size, ay + ((by - ay) * (at - s)) / size];
+      s += size;
+    }
+    return line.at(-1)!;
   }
 
   /** Slope of a full face at d with its grind line held at b: the face's own, not the spine's coming nearer. */

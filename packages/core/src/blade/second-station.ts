@@ -1,0 +1,83 @@
+import { atan } from "../units/angle.ts";
+import { placeAt } from "./chain.ts";
+import { type Cut, cutAlong } from "./cut.ts";
+import { type Field, SECOND, SECOND_EDGE, SECOND_RUN_IN, type Surface } from "./field.ts";
+import { exitAlong } from "./outline.ts";
+import type { Side } from "./schema.ts";
+
+/** One side of the section square to a second edge. Null where the steel has no such thing there. */
+export interface SecondReading {
+  /** Half-thickness at the shoulder, mm. */
+  readonly behind: number | null;
+  /** Height of its edge bevel, and of its grind line, square to the second edge, mm. */
+  readonly edgeBevel: number | null;
+  readonly grindLine: number | null;
+  /** Degrees from the centre plane, at the middle of the face. */
+  readonly primaryAngle: number | null;
+}
+
+/** The section square to a second edge at one place of it: v is 0 where it begins, 1 where it ends. */
+export interface SecondStation {
+  readonly v: number;
+  readonly x: number;
+  readonly y: number;
+  /** Unit vector from the second edge into the blade. */
+  readonly inward: readonly [number, number];
+  readonly height: number;
+  readonly right: SecondReading;
+  readonly left: SecondReading;
+  readonly behind: number | null;
+  readonly cut: Cut;
+}
+
+const NOTHING: SecondReading = { behind: null, edgeBevel: null, grindLine: null, primaryAngle: null };
+
+/** Reads the blade square to its second edge at v, 0…1; null where it has none. */
+export function secondStationAt(field: Field, v: number): SecondStation | null {
+  const { second, spine, ring } = field;
+  if (!second) return null;
+  const place = placeAt(spine, second.sFrom + v * (second.sTo - second.sFrom));
+  // The spine runs junction to tip with the steel below it, so the blade lies to the right of its tangent.
+  const inward = [place.ty, -place.tx] as const;
+  const height = exitAlong(ring, place.x, place.y, inward[0], inward[1], 1e-3);
+  const cut = cutAlong(field, place.x, place.y, inward[0], inward[1], 0, height);
+  const right = readSide(field, cut, "right");
+  const left = field.alike ? right : readSide(field, cut, "left");
+  const both =
+    right.behind === null && left.behind === null ? null : (right.behind ?? 0) + (left.behind ?? 0);
+  return { v, x: place.x, y: place.y, inward, height, right, left, behind: both, cut };
+}
+
+const isSecond = (surface: Surface) => surface === SECOND || surface === SECOND_RUN_IN;
+
+function readSide(field: Field, cut: Cut, side: Side): SecondReading {
+  const surfaces = side === "right" ? cut.right : cut.left;
+  const first = surfaces.findIndex(isSecond);
+  if (first < 0 || surfaces.slice(0, first).some((surface) => surface !== SECOND_EDGE)) return NOTHING;
+  let last = first;
+  while (last + 1 < surfaces.length && isSecond(surfaces[last + 1]!)) last++;
+  const [shoulder, grindLine] = [cut.breaks[first]!, cut.breaks[last + 1]!];
+  const half = (s: number) => {
+    field.sampleAt(cut.x + s * cut.dx, cut.y + s * cut.dy);
+    return field[side].second;
+  };
+  const middle = (shoulder + grindLine) / 2;
+  const isSharp = first > 0 || (field.blade.secondEdge?.angle[side] ?? 0) > 0;
+  const behind = isSharp ? half(shoulder) : null;
+  return {
+    behind,
+    edgeBevel: behind === null ? null : shoulder,
+    grindLine,
+    primaryAngle: atan((half(middle + STEP) - half(middle - STEP)) / (2 * STEP)),
+  };
+}
+
+/** How far to either side a face is looked at for its slope, mm. */
+const STEP = 1e-5;
+
+/** Stations spread evenly along a second edge; none where there is none. */
+export function secondStations(field: Field, places: number): SecondStation[] {
+  return Array.from({ length: places }, (_, i) => secondStationAt(field, (i + 0.5) / places)).filter(
+    (station) => station !== null,
+  );
+}
