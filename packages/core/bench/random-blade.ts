@@ -140,10 +140,43 @@ export function randomBlade(random: () => number): unknown {
     holes: chance(0.4) ? [{ x: -handle * 0.4, y: -height * 0.35, d: between(2, 9) }] : [],
     use: pick(["field", "kitchen", "slicer", "chopper", "carving", "pocket", "marking", "display", "none"]),
   };
+  const hasSecond = !("falseEdge" in made) && chance(0.2);
   return {
     ...made,
+    ...(hasSecond ? { secondEdge: secondEdge(between, chance, rows, { length, height, stock }) } : {}),
     edge: { ...made.edge, ...(chance(0.25) ? { kind: "convex", bulge: between(0.002, 0.06) } : {}) },
     bevels: { right: eased(made.bevels.right), left: eased(made.bevels.left) },
     ...(chance(0.2) ? { core: { t: between(0.3, stock), offset: between(-0.2, 0.2) } } : {}),
+  };
+}
+
+/** A second edge along some of the spine. */
+function secondEdge(
+  between: (low: number, high: number) => number,
+  chance: (share: number) => boolean,
+  rows: <T>(most: number, row: (share: number) => T) => T[],
+  { length, height, stock }: { length: number; height: number; stock: number },
+): unknown {
+  const measure = () =>
+    chance(0.5)
+      ? { set: "height", height: rows(3, (v) => ({ v, h: between(1, height * 0.6) })) }
+      : chance(0.5)
+        ? { set: "angle", angle: between(2, 20) }
+        : { set: "full" };
+  const flat = { kind: "flat", ...measure() };
+  const shape = chance(0.3)
+    ? {
+        kind: "hollow",
+        wheelDiameter: between(60, 900),
+        set: "height",
+        height: [{ v: 0, h: between(2, height * 0.5) }],
+      }
+    : flat;
+  return {
+    from: length * between(0.05, 0.7),
+    ...(chance(0.3) ? { to: length * between(0.75, 0.98) } : {}),
+    behind: rows(2, (v) => ({ v, t: chance(0.2) ? 0 : between(0, stock * 0.35) })),
+    angle: { left: between(8, 30), right: between(8, 30) },
+    bevels: { right: { ...shape, runIn: { lean: between(-20, 20), radius: between(0, 8) } }, left: "same" },
   };
 }

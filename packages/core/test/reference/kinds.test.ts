@@ -27,6 +27,7 @@ test("there are a dozen unlike blades or more, and every kind of bevel, pull and
     '"relief"',
     '"bulge"',
     '"core"',
+    '"secondEdge"',
   ]) {
     expect(text).toContain(said);
   }
