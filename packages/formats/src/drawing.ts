@@ -1,6 +1,7 @@
 import { compileField } from "@true-spine/core/blade/field.ts";
 import { drawnLines, type Line } from "@true-spine/core/blade/lines.ts";
 import type { Blade, Outline, OutlineNode, Side } from "@true-spine/core/blade/schema.ts";
+import { secondLines } from "@true-spine/core/blade/second-station.ts";
 
 /** What is drawn of a blade on paper or for a cutting service: its own millimetres, y up, seen from the right. */
 export type Point = readonly [number, number];
@@ -31,6 +32,10 @@ export const LAYERS = [
   "SHOULDER_LEFT",
   "PLUNGE_RIGHT",
   "PLUNGE_LEFT",
+  "SECOND_GRIND_RIGHT",
+  "SECOND_GRIND_LEFT",
+  "SECOND_SHOULDER_RIGHT",
+  "SECOND_SHOULDER_LEFT",
   "FALSE_EDGE_RIGHT",
   "FALSE_EDGE_LEFT",
   "DATUM",
@@ -60,6 +65,7 @@ const PLACES = 120;
 export function drawingOf(blade: Blade): Drawing {
   const field = compileField(blade);
   const lines = drawnLines(field, PLACES);
+  const second = secondLines(field, PLACES);
   const { left, right, bottom, top } = field.ring;
   const layer = (name: LayerName, paths: readonly Path[], circles: readonly Circle[] = []): Layer => ({
     name,
@@ -70,6 +76,8 @@ export function drawingOf(blade: Blade): Drawing {
     layer(`GRIND_${suffix}`, lines.grindLine[side].map(polyline)),
     layer(`SHOULDER_${suffix}`, lines.shoulder[side].map(polyline)),
     layer(`PLUNGE_${suffix}`, lines.plunge[side] ? [polyline(lines.plunge[side])] : []),
+    layer(`SECOND_GRIND_${suffix}`, second.grindLine[side].map(polyline)),
+    layer(`SECOND_SHOULDER_${suffix}`, second.shoulder[side].map(polyline)),
     layer(`FALSE_EDGE_${suffix}`, lines.falseEdge[side] ? [polyline(lines.falseEdge[side])] : []),
   ];
   const holes = (blade.holes ?? []).map(({ x, y, d }): Circle => ({ at: [x, y], diameter: d }));

@@ -2,6 +2,7 @@ import { CORE_SPREAD, coreLines } from "@true-spine/core/blade/core.ts";
 import type { DrawnLines, Line } from "@true-spine/core/blade/lines.ts";
 import { ringPoints } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { secondLines, secondStations } from "@true-spine/core/blade/second-station.ts";
 import { driverOf } from "@true-spine/core/design/drive.ts";
 import { memo, type ReactNode } from "react";
 import { fieldOf, linesOf } from "../blade/derived.ts";
@@ -76,6 +77,7 @@ export function SideView({
       ))}
       <HandleOnKnife place={place} />
       <Ghost place={place} />
+      {file.secondEdge && <SecondEdgeLines file={file} place={place} />}
       {file.core && <CoreLines file={file} place={place} />}
       {file.falseEdge && <FalseEdgeMark file={file} place={place} />}
       <path d={outline} fill="none" stroke="var(--color-scribed)" strokeWidth={1.4} strokeLinejoin="round" />
@@ -153,6 +155,36 @@ function BevelShade({ lines, place }: { lines: DrawnLines; place: SidePlace }) {
       d={pathThrough([...plunge, ...lower, ...upper], place.px, place.py, true)}
       fill="var(--color-layout-bevel)"
     />
+  );
+}
+
+/** Places that the second bevel's face is shaded by. */
+const SHADED = 36;
+
+/** The lines of the second edge: where its bevels end, and its edge bevels; the left side's dashed. */
+function SecondEdgeLines({ file, place }: { file: Blade; place: SidePlace }) {
+  const field = fieldOf(file);
+  const { grindLine, shoulder } = secondLines(field);
+  const faced = secondStations(field, SHADED).filter(({ right }) => right.grindLine !== null);
+  const at = (up: (station: (typeof faced)[number]) => number) =>
+    faced.map((station): [number, number] => [
+      station.x + station.inward[0] * up(station),
+      station.y + station.inward[1] * up(station),
+    ]);
+  const face = [...at(({ right }) => right.edgeBevel ?? 0), ...at(({ right }) => right.grindLine!).reverse()];
+  const draw = (lines: readonly Line[]) =>
+    lines.map((line) => pathThrough(line, place.px, place.py)).join("");
+  return (
+    <g fill="none">
+      {faced.length > 1 && (
+        <path d={pathThrough(face, place.px, place.py, true)} fill="var(--color-layout-bevel)" />
+      )}
+      <path d={draw(shoulder.right)} stroke="var(--color-scribed-faint)" />
+      <path d={draw(grindLine.right)} stroke="var(--color-grind)" strokeWidth={1.8} />
+      {!field.alike && (
+        <path d={draw(grindLine.left)} stroke="var(--color-grind)" strokeWidth={1.8} strokeDasharray="7 5" />
+      )}
+    </g>
   );
 }
 

@@ -135,6 +135,46 @@ describe("left and right", () => {
     expect(file().bevels.right).toHaveProperty("relief");
   });
 
+  test("a second edge takes the false edge's place, is set by its own figures, and is gone again", () => {
+    const { file, open } = grind();
+    fireEvent.click(screen.getByRole("button", { name: "Grind a second edge" }));
+    expect(file().falseEdge).toBeUndefined();
+    expect(file().secondEdge).toMatchObject({
+      bevels: { right: { kind: "flat", set: "height" }, left: "same" },
+    });
+    type("Begins, from the junction", "50");
+    type("Behind the second edge, row 1, thick behind it", "0.45");
+    type("Second edge, angle a side", "22");
+    choose("Kind of second bevel", "hollow");
+    type("Second wheel, across", "10 in");
+    type("Second grind line, row 1, down from it", "7");
+    type("Radius at the start", "3");
+    expect(file().secondEdge).toMatchObject({
+      from: 50,
+      behind: [{ v: 0, t: 0.45 }, { v: 1 }],
+      angle: { left: 22, right: 22 },
+      bevels: {
+        right: {
+          kind: "hollow",
+          wheelDiameter: 254,
+          height: [{ v: 0, h: 7 }, { v: 1 }],
+          runIn: { radius: 3 },
+        },
+      },
+    });
+    choose("How the second bevel is set", "to the edge");
+    expect(file().secondEdge!.bevels.right).toMatchObject({ kind: "hollow", set: "full" });
+    choose("Kind of second bevel", "flat");
+    choose("How the second bevel is set", "angle");
+    type("Second bevel, angle a side", "9");
+    expect(file().secondEdge!.bevels.right).toMatchObject({ kind: "flat", set: "angle", angle: 9 });
+    expect(screen.getAllByText(/matters of local law/).length).toBeGreaterThan(0);
+    fireEvent.click(screen.getByRole("button", { name: "No second edge" }));
+    expect(file().secondEdge).toBeUndefined();
+    open.undo();
+    expect(file().secondEdge).toBeDefined();
+  });
+
   test("a blade is laminated with a core a third of it, and of one steel again", () => {
     const { file } = grind();
     fireEvent.click(screen.getByRole("button", { name: "It is laminated" }));

@@ -56,7 +56,10 @@ export function drawnLines(
 }
 
 /** What stations say, as lines through the steel; a gap where one says nothing. */
-export function runs(stations: readonly Station[], height: (station: Station) => number | null): Line[] {
+export function runs<S extends Pick<Station, "x" | "y" | "inward">>(
+  stations: readonly S[],
+  height: (station: S) => number | null,
+): Line[] {
   const lines: [number, number][][] = [];
   let open: [number, number][] | null = null;
   for (const station of stations) {

@@ -2,8 +2,11 @@ import { atan } from "../units/angle.ts";
 import { placeAt } from "./chain.ts";
 import { type Cut, cutAlong } from "./cut.ts";
 import { type Field, SECOND, SECOND_EDGE, SECOND_RUN_IN, type Surface } from "./field.ts";
+import { DRAWN_PLACES, type Line, runs } from "./lines.ts";
 import { exitAlong } from "./outline.ts";
 import type { Side } from "./schema.ts";
+import { pastStart } from "./second.ts";
+import type { PerSide } from "./station.ts";
 
 /** One side of the section square to a second edge. Null where the steel has no such thing there. */
 export interface SecondReading {
@@ -74,6 +77,31 @@ function readSide(field: Field, cut: Cut, side: Side): SecondReading {
 
 /** How far to either side a face is looked at for its slope, mm. */
 const STEP = 1e-5;
+
+/** What is drawn of a second edge on a blade's side: upper ends of its bevel and of its edge bevel. */
+export interface SecondLines {
+  readonly grindLine: PerSide<readonly Line[]>;
+  readonly shoulder: PerSide<readonly Line[]>;
+}
+
+/** Its lines, read at so many stations; in its run-in they are left out. */
+export function secondLines(field: Field, places = DRAWN_PLACES): SecondLines {
+  const stations = secondStations(field, places);
+  const isClear = ({ x, y, inward }: SecondStation, side: Side, up: number) => {
+    const cut = field.second?.[side].cut;
+    return !cut || pastStart(cut, x + up * inward[0], y + up * inward[1]) >= cut.radius;
+  };
+  const both = (of: "grindLine" | "edgeBevel"): PerSide<readonly Line[]> => {
+    const on = (side: Side) =>
+      runs(stations, (station) => {
+        const up = station[side][of];
+        return up !== null && isClear(station, side, up) ? up : null;
+      });
+    const right = on("right");
+    return { right, left: field.alike ? right : on("left") };
+  };
+  return { grindLine: both("grindLine"), shoulder: both("edgeBevel") };
+}
 
 /** Stations spread evenly along a second edge; none where there is none. */
 export function secondStations(field: Field, places: number): SecondStation[] {

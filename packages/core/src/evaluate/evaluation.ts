@@ -1,6 +1,7 @@
 import { compileField, type Field } from "../blade/field.ts";
 import { massOf, solidBetween } from "../blade/mass.ts";
 import type { Blade } from "../blade/schema.ts";
+import { secondStationAt } from "../blade/second-station.ts";
 import {
   FIXED_HEIGHTS,
   type PerSide,
@@ -30,6 +31,8 @@ export interface Evaluation {
   /** With the handle on; only where a handle was given. */
   readonly handled?: Handled;
   readonly stations: readonly StationFigures[];
+  /** Only where there is a second edge. */
+  readonly secondEdge?: { readonly stations: readonly SecondFigures[] };
   readonly findings: readonly FindingFigures[];
   readonly notJudged: readonly NotJudged[];
 }
@@ -62,6 +65,17 @@ export interface StationFigures {
   readonly secondMoment: number;
 }
 
+/** The section square to the second edge at v, 0 where it begins and 1 where it ends. */
+export interface SecondFigures {
+  readonly v: number;
+  readonly x: number;
+  readonly height: number;
+  readonly behind: PerSide<number | null> & { readonly total: number | null };
+  readonly edgeBevel: PerSide<number | null>;
+  readonly primaryAngle: PerSide<number | null>;
+  readonly grindLine: PerSide<number | null>;
+}
+
 export interface FindingFigures {
   readonly id: string;
   readonly severity: Severity;
@@ -91,6 +105,7 @@ export function evaluate(
     ...wholeBlade(field),
     ...(beside.handle ? { handled: handled(field, beside.handle) } : {}),
     stations: places.map((u) => stationFigures(field, stationAt(field, u))),
+    ...(field.second ? { secondEdge: { stations: places.flatMap((v) => secondFigures(field, v)) } } : {}),
     findings: confirmRemedies(blade, findings, beside).map(
       ({ id, severity, where, message, advice, basis, remedies }) => ({
         id,
@@ -104,6 +119,23 @@ export function evaluate(
     ),
     notJudged,
   };
+}
+
+function secondFigures(field: Field, v: number): SecondFigures[] {
+  const station = secondStationAt(field, v);
+  if (!station) return [];
+  const { x, height, right, left, behind } = station;
+  return [
+    {
+      v,
+      x,
+      height,
+      behind: { left: left.behind, right: right.behind, total: behind },
+      edgeBevel: { left: left.edgeBevel, right: right.edgeBevel },
+      primaryAngle: { left: left.primaryAngle, right: right.primaryAngle },
+      grindLine: { left: left.grindLine, right: right.grindLine },
+    },
+  ];
 }
 
 /** Lengths, volume, mass and centre of the whole steel, and of what lies ahead of the junction. */

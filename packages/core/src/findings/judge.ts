@@ -18,6 +18,7 @@ import { basisOf, LIMIT_NAMES, LIMITS, type Limits, NO_LIMITS, purposeWithin } f
 import { WILL_IT_MAKE } from "./make.ts";
 import { MEANT_RULES } from "./meant.ts";
 import { OWN_PURPOSE, type Purpose, purposeOf } from "./purposes.ts";
+import { SECOND_EDGE_RULES } from "./second-edge.ts";
 import { WILL_IT_STAND } from "./stand.ts";
 import { TANG_RULES } from "./tang.ts";
 
@@ -60,6 +61,7 @@ export function judge(blade: Blade, field: Field = compileField(blade), beside: 
   const findings = [
     ...WILL_IT_MAKE,
     ...CORE_RULES,
+    ...SECOND_EDGE_RULES,
     ...DETAILS,
     ...MEANT_RULES,
     ...TANG_RULES,

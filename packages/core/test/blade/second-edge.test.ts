@@ -3,8 +3,9 @@ import { compileField, thicknessAt } from "../../src/blade/field.ts";
 import { solidBetween } from "../../src/blade/mass.ts";
 import { parseBlade } from "../../src/blade/parse.ts";
 import type { Blade } from "../../src/blade/schema.ts";
-import { secondStationAt, secondStations } from "../../src/blade/second-station.ts";
+import { secondLines, secondStationAt, secondStations } from "../../src/blade/second-station.ts";
 import { stationAt, thicknessAbove } from "../../src/blade/station.ts";
+import { evaluate } from "../../src/evaluate/evaluation.ts";
 import { checked, example } from "../examples.ts";
 import { prepare, sumCells } from "../reference/integrator.ts";
 
@@ -166,6 +167,19 @@ describe("on an outline of its own", () => {
       thicknessAt(compileField(example("field")), 20, -0.2),
       9,
     );
+  });
+
+  test("the evaluator tells its stations apart; its lines are drawn clear of its start", () => {
+    const blade = dagger({ kind: "flat", set: "angle", angle: 9 });
+    const { secondEdge } = evaluate(blade, [0.25, 0.5]);
+    expect(secondEdge!.stations.map(({ v }) => v)).toEqual([0.25, 0.5]);
+    expect(secondEdge!.stations[0]!.behind.total).toBeCloseTo(0.45, 4);
+    expect(secondEdge!.stations[1]!.primaryAngle.right).toBeCloseTo(9, 4);
+    expect(evaluate(example("field"), [0.5]).secondEdge).toBeUndefined();
+    const { grindLine, shoulder } = secondLines(compileField(blade));
+    const [first] = grindLine.right[0]!;
+    expect(first![0]).toBeGreaterThan(30);
+    expect(shoulder.right[0]!.length).toBeGreaterThan(20);
   });
 
   test("beside a false edge, ahead of its own end, without an angle, or thicker than the flat it is refused", () => {

@@ -72,6 +72,12 @@ const FIRES: Record<string, (blade: Blade) => void> = {
   "plunges-unlike": (b) => (b.bevels.left = { ...height(b), plunge: { x: 18, lean: 10, radius: 4 } }),
   "sharpened-late": (b) => (b.edge.start = 95),
   "thickness-steps": (b) => b.thickness.splice(3, 0, { x: 60, t: 3.2 }, { x: 62, t: 2.4 }),
+  "edges-meet-in-ridge": (b) => doubled(b, 12),
+  "second-edge-law": (b) => doubled(b, 4),
+  "double-point-thin": (b) => {
+    doubled(b, 6);
+    b.thickness[3]!.t = 0.8;
+  },
   "edge-leaves-core": (b) => (b.core = { t: 1, offset: 0.8 }),
   "core-within-edge": (b) => (b.core = { t: 0.3, offset: 0 }),
   "core-at-flats": (b) => (b.core = { t: 2, offset: 0 }),
@@ -92,6 +98,20 @@ function stickTang(blade: Blade, wide: number, butt: number): void {
     { at: [2, -6] },
     { at: [0, 0] },
   ];
+}
+
+/** With a second edge from the middle of its spine, so deep. */
+function doubled(blade: Blade, deep: number): void {
+  delete blade.falseEdge;
+  blade.secondEdge = {
+    from: 60,
+    behind: [{ v: 0, t: 0.4 }],
+    angle: { left: 20, right: 20 },
+    bevels: {
+      right: { kind: "flat", set: "height", height: [{ v: 0, h: deep }], runIn: { lean: 0, radius: 3 } },
+      left: "same",
+    },
+  };
 }
 
 function height(blade: Blade) {

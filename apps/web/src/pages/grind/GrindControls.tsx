@@ -15,6 +15,7 @@ import { CoreGroup } from "./CoreGroup.tsx";
 import { EdgeGroup } from "./EdgeGroup.tsx";
 import { PullGroup } from "./PullGroup.tsx";
 import { ReliefBoxes } from "./ReliefBoxes.tsx";
+import { SecondEdgeGroup } from "./SecondEdgeGroup.tsx";
 
 /** The Grind page's own controls: bevel, plunge, edge. */
 export function GrindControls() {
@@ -48,6 +49,7 @@ export function GrindControls() {
       </Group>
       <PullGroup />
       <EdgeGroup />
+      <SecondEdgeGroup />
       <CoreGroup />
       <GhostGroup />
       <Caution>
