@@ -48,6 +48,10 @@ function setLength(copy: Blade, wanted: number): void {
   // Blades whose tang reaches ahead of the heel keep it where it meets the edge.
   tang[0]!.at = [...edge[0]!.at];
   for (const row of copy.thickness) row.x = tidy(rule(row.x).value);
+  if (copy.secondEdge) {
+    copy.secondEdge.from = tidy(rule(copy.secondEdge.from).value);
+    if (copy.secondEdge.to !== undefined) copy.secondEdge.to = tidy(rule(copy.secondEdge.to).value);
+  }
   if (copy.falseEdge) {
     copy.falseEdge.from = tidy(rule(copy.falseEdge.from).value);
     copy.falseEdge.to = tidy(rule(copy.falseEdge.to).value);

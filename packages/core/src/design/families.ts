@@ -266,7 +266,7 @@ const doubleEdge: Family = {
       return straightUntil(ring.spine).x / bladeLength(ring);
     }),
   ],
-  tangs: ["hidden"],
+  tangs: ["hidden", "full"],
   outline({ length = 0, height = 0, handle = 0, waist = 0, point = 0 }, tang) {
     const from = length * point;
     const run = length - from;

@@ -7,7 +7,6 @@ import { stationAt } from "../blade/station.ts";
 import { judge } from "../findings/judge.ts";
 import { type Speech, speechIn } from "../findings/judged.ts";
 import { OWN_PURPOSE, type Purpose, purposeOf } from "../findings/purposes.ts";
-import { atan } from "../units/angle.ts";
 import type { LengthUnit } from "../units/length.ts";
 import { FAMILIES, valuesOf } from "./families.ts";
 import { type Family, type Tang, tangHeight, type Values } from "./family.ts";
@@ -223,16 +222,30 @@ function draw(answers: Drawing, family: Family, purpose: Purpose, trial: Trial):
     trial.bulge,
     plunge,
   );
-  if (isDouble) {
-    blade.falseEdge = {
-      from: plunge.x,
-      to: length,
-      angle: Math.ceil(atan(stock / 2 / (DOUBLE * height))),
-      land: 0,
-      radius: plunge.radius,
-    };
-  }
+  if (isDouble) blade.secondEdge = asAbove(blade, plunge);
   return blade;
+}
+
+/** The edge once more on the spine: as thick behind, as sharp, its bevel as deep, begun abreast of the plunge. */
+function asAbove({ edge, bevels }: Blade, { x, radius }: Plunge): NonNullable<Blade["secondEdge"]> {
+  const { right } = bevels;
+  const runIn = { lean: 0, radius };
+  const rows =
+    right.kind !== "none" && right.set === "height"
+      ? ({ set: "height", height: right.height.map(({ u, h }) => ({ v: u, h })) } as const)
+      : ({ set: "full" } as const);
+  const shape =
+    right.kind === "hollow"
+      ? ({ kind: "hollow", wheelDiameter: right.wheelDiameter } as const)
+      : right.kind === "convex"
+        ? ({ kind: "convex", bulge: right.bulge } as const)
+        : ({ kind: "flat" } as const);
+  return {
+    from: edge.start ?? x,
+    behind: edge.behind.map(({ u, t }) => ({ v: u, t })),
+    angle: { ...edge.angle },
+    bevels: { right: { ...shape, ...rows, runIn }, left: "same" },
+  };
 }
 
 function sizesOf({ values, drawn }: Drawing): Record<"length" | "height" | "handle", number> {

@@ -1,4 +1,7 @@
 import { describe, expect, test } from "vitest";
+import { compileField } from "../../src/blade/field.ts";
+import { secondStations } from "../../src/blade/second-station.ts";
+import { stationAtX } from "../../src/blade/station.ts";
 import { FAMILIES } from "../../src/design/families.ts";
 import { type Answers, firstBlade, handleFor, STARTS } from "../../src/design/first.ts";
 import { judge } from "../../src/findings/judge.ts";
@@ -64,4 +67,19 @@ test("what cannot be made is said in words", () => {
   expect(firstBlade(answersFor("field", { family: "spoon" }))).toMatchObject({ ok: false });
   const thick = firstBlade(answersFor("slicer", { stock: 0.1 }));
   expect(thick.ok ? "" : thick.why).toMatch(/^These sizes make no blade/);
+});
+
+test("a double edge is ground on both, alike: as thick behind, its lines as far from either, a ridge or flat between", () => {
+  const made = firstBlade(answersFor("display"));
+  if (!made.ok) throw new Error(made.why);
+  const field = compileField(made.blade);
+  expect(made.blade.falseEdge).toBeUndefined();
+  for (const share of [0.3, 0.6]) {
+    const x = share * field.ring.right;
+    const below = stationAtX(field, x)!;
+    const above = secondStations(field, 60).find((station) => station.x >= x)!;
+    expect(above.behind!).toBeCloseTo(below.behind!, 2);
+    expect(Math.abs(above.right.grindLine! - below.right.grindLine!)).toBeLessThan(0.35);
+  }
+  expect(judge(made.blade).findings.map(({ id }) => id)).toContain("second-edge-law");
 });
