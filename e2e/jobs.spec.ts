@@ -169,6 +169,74 @@ test("a chisel slicer: one line from the flat face, one bevel at 8°, its edge h
   await expect(belts(page, "Rough bevels")).toContainText("ceramic");
 });
 
+const numbers = (page: Page) => page.getByRole("region", { name: "Numbers at the scribe" });
+/** A figure at the scribe, by its name and side. */
+async function atScribe(page: Page, name: string, side: "left" | "right" | "both"): Promise<number> {
+  const cell = { left: 0, right: 1, both: 2 }[side];
+  const row = numbers(page)
+    .getByRole("row")
+    .filter({ has: page.getByText(name, { exact: true }) });
+  return Number.parseFloat(await row.getByRole("cell").nth(cell).innerText());
+}
+
+test("a laminated blade at 3° with a core of 1.0: its line stands 5.540 from the edge, by the scribe's own numbers", async ({
+  page,
+}) => {
+  await begin(page, "Laminated job", /^carving knife$/, "4");
+  await grindAt(page, "3");
+  await type(page, "Behind the edge, row 1, thick behind it", "0.5");
+  await type(page, "Edge angle a side", "18");
+  await press(page, "It is laminated");
+  await type(page, "Core, thick", "1");
+  await saved(page);
+  // 0.25/tan 18° + (0.5 − 0.25)/tan 3°.
+  await expect.poll(() => atScribe(page, "Core's line", "right")).toBeCloseTo(5.54, 1);
+  expect(await atScribe(page, "Edge bevel", "right")).toBeCloseTo(0.77, 2);
+  await expect(numbers(page).getByText("Core's line")).toBeVisible();
+});
+
+test("a double edge 28 high, 4.00 thick, 0.65 behind at 25°, edges at 30°: each line 4.155 from its edge", async ({
+  page,
+}) => {
+  await begin(page, "Dagger job", /^carving knife$/, "4");
+  await grindAt(page, "25");
+  await type(page, "Behind the edge, row 1, thick behind it", "0.65");
+  await type(page, "Edge angle a side", "30");
+  await press(page, "Grind a second edge");
+  await type(page, "Begins, from the junction", "10");
+  await type(page, "Behind the second edge, row 1, thick behind it", "0.65");
+  await type(page, "Second edge, angle a side", "30");
+  await tabTo(page, /^How the second bevel is set/);
+  await page.keyboard.press("ArrowRight");
+  await type(page, "Second bevel, angle a side", "25");
+  await saved(page);
+  // 0.325/tan 30° + (4 − 0.65)/2 ÷ tan 25°, from either edge.
+  await expect.poll(() => atScribe(page, "Second, line", "right")).toBeCloseTo(4.155, 1);
+  expect(await atScribe(page, "Grind line", "right")).toBeCloseTo(4.155, 1);
+  expect(await atScribe(page, "Second, behind", "both")).toBeCloseTo(0.65, 2);
+  expect(await atScribe(page, "Second, bevel", "right")).toBeCloseTo(25, 1);
+  await expect(page.getByText(/matters of local law/).first()).toBeVisible();
+});
+
+test("a convex edge off a slack belt: behind it and above it as before, steeper at its apex, flatter at its shoulder", async ({
+  page,
+}) => {
+  await begin(page, "Slack job", /^field knife$/, "4");
+  await page.keyboard.press("Alt+2");
+  await expect(page.getByLabel("Edge angle a side")).toBeVisible();
+  await type(page, "Edge angle a side", "20");
+  await type(page, "Behind the edge, row 1, thick behind it", "0.5");
+  await tabTo(page, /^Edge bevel/);
+  await page.keyboard.press("c");
+  await type(page, "Edge, out of its chord", "0.02");
+  await saved(page);
+  // c = 0.25/sin 20° = 0.731; R = c²/8q + q/2 = 3.350; asin(c/2R) = 6.26°.
+  await expect.poll(() => atScribe(page, "Edge, at apex", "right")).toBeCloseTo(26.3, 1);
+  expect(await atScribe(page, "Edge, at shoulder", "right")).toBeCloseTo(13.7, 1);
+  expect(await atScribe(page, "Behind the edge", "both")).toBeCloseTo(0.5, 2);
+  expect(await atScribe(page, "Edge bevel", "right")).toBeCloseTo(0.69, 2);
+});
+
 test("a blade that is hardened already: the route begins there, and its readings say what is left", async ({
   page,
 }) => {

@@ -1,6 +1,7 @@
 import { coreLineAt } from "@true-spine/core/blade/core.ts";
 import type { Field } from "@true-spine/core/blade/field.ts";
 import { spansAt } from "@true-spine/core/blade/outline.ts";
+import { secondStationAtX } from "@true-spine/core/blade/second-station.ts";
 import { type Station, stationAt, thicknessAbove } from "@true-spine/core/blade/station.ts";
 import { read } from "@true-spine/core/blade/table.ts";
 import { asThickAs } from "@true-spine/core/edge/compare.ts";
@@ -143,8 +144,37 @@ export function numbersAt(
   }
   return [
     ...rows,
+    ...secondRows(field, x, row, length, angle),
     stock,
     row("Height", "from the edge to the spine, square to the edge", { both: say(station.height) }),
+  ];
+}
+
+/** What the second edge is across the scribe, where it passes there. */
+function secondRows(
+  field: Field,
+  x: number,
+  row: (name: string, from: string, values: Partial<NumberRow>) => NumberRow,
+  length: (mm: number | null) => string | null,
+  angle: (degrees: number | null) => string | null,
+): NumberRow[] {
+  const station = secondStationAtX(field, x);
+  if (!station) return [];
+  const { right, left, behind } = station;
+  return [
+    row("Second, behind", "thickness behind the second edge, square to it", {
+      left: length(left.behind),
+      right: length(right.behind),
+      both: length(behind),
+    }),
+    row("Second, bevel", "its bevel's angle a side, at the middle of the face", {
+      left: angle(left.primaryAngle),
+      right: angle(right.primaryAngle),
+    }),
+    row("Second, line", "how far down from it its bevel ends, edge bevel included", {
+      left: length(left.grindLine),
+      right: length(right.grindLine),
+    }),
   ];
 }
 

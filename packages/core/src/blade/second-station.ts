@@ -1,5 +1,5 @@
 import { atan } from "../units/angle.ts";
-import { placeAt } from "./chain.ts";
+import { firstAtX, placeAt } from "./chain.ts";
 import { type Cut, cutAlong } from "./cut.ts";
 import { type Field, SECOND, SECOND_EDGE, SECOND_RUN_IN, type Surface } from "./field.ts";
 import { DRAWN_PLACES, type Line, runs } from "./lines.ts";
@@ -49,6 +49,15 @@ export function secondStationAt(field: Field, v: number): SecondStation | null {
   const both =
     right.behind === null && left.behind === null ? null : (right.behind ?? 0) + (left.behind ?? 0);
   return { v, x: place.x, y: place.y, inward, height, right, left, behind: both, cut };
+}
+
+/** The station whose place on the second edge stands at x, mm from the junction; null where there is none. */
+export function secondStationAtX(field: Field, x: number): SecondStation | null {
+  const { second, spine } = field;
+  if (!second || x < second.from || x > second.to) return null;
+  const s = firstAtX(spine, x);
+  if (s === null || s < second.sFrom || s > second.sTo) return null;
+  return secondStationAt(field, (s - second.sFrom) / (second.sTo - second.sFrom));
 }
 
 const isSecond = (surface: Surface) => surface === SECOND || surface === SECOND_RUN_IN;
