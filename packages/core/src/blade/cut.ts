@@ -1,7 +1,7 @@
+import type { Field } from "./field.ts";
 import {
   EDGE,
   FALSE_EDGE,
-  type Field,
   FLAT,
   type HalfSample,
   PRIMARY,
@@ -10,7 +10,7 @@ import {
   SECOND_EDGE,
   SECOND_RUN_IN,
   type Surface,
-} from "./field.ts";
+} from "./half.ts";
 import { pastStart } from "./second.ts";
 
 /**

@@ -1,5 +1,6 @@
 import { radians } from "../units/angle.ts";
-import { type Field, type HalfSample, newHalf, settle } from "./field.ts";
+import type { Field } from "./field.ts";
+import { type HalfSample, newHalf, settle } from "./half.ts";
 import type { Side } from "./schema.ts";
 import type { PerSide } from "./station.ts";
 import { read, type Table } from "./table.ts";

@@ -1,54 +1,13 @@
 import { tan } from "../units/angle.ts";
 import { type Chain, placeAt } from "./chain.ts";
 import { readFace } from "./face.ts";
+import { type HalfSample, newHalf, settle } from "./half.ts";
 import { nearest, newFoot } from "./nearest.ts";
 import { compileRing, type Ring } from "./outline.ts";
 import { type Blade, bevelOn, type Side } from "./schema.ts";
 import { isSecondAlike, pastStart, planSecond, type SecondPlan, type SecondSide } from "./second.ts";
 import { type Allowance, type PlungeCut, planSide, plungeCut, type SidePlan, sharpStart } from "./side.ts";
-import { largest, read, type Table, table } from "./table.ts";
-
-/** Which surface is the lowest at a place, and so is the one a finger would feel. */
-export const FLAT = 0;
-export const EDGE = 1;
-export const PRIMARY = 2;
-export const FALSE_EDGE = 3;
-export const RUN_IN = 4;
-export const RELIEF = 5;
-/** Of a second edge: its edge bevel, its bevel clear of its start, and in its run-in there. */
-export const SECOND_EDGE = 6;
-export const SECOND = 7;
-export const SECOND_RUN_IN = 8;
-export type Surface = 0 | 1 | 2 | 3 | 4 | 5 | 6 | 7 | 8;
-
-/** The primary bevel with its relief, in its run-in at the plunge or clear of it. */
-export function isPrimary(surface: Surface): boolean {
-  return surface === PRIMARY || surface === RUN_IN || surface === RELIEF;
-}
-
-/** One side at one place: every surface's half-thickness (mm, +∞ where it is not cut), and the lowest. */
-export interface HalfSample {
-  flat: number;
-  edge: number;
-  primary: number;
-  /** The second slope above the shoulder. */
-  relief: number;
-  falseEdge: number;
-  /** Of a second edge: its bevel, its edge bevel; whether the place lies in its run-in, or below its shoulder. */
-  second: number;
-  secondEdge: number;
-  inSecondRunIn: boolean;
-  isBelowSecond: boolean;
-  /** dh/dd of the primary face there, and of the relief. */
-  slope: number;
-  reliefSlope: number;
-  /** Within the run-in of the plunge. */
-  inRunIn: boolean;
-  /** Where the edge bevel is cut the primary bevel does not count below the shoulder. */
-  isBelowShoulder: boolean;
-  lowest: number;
-  surface: Surface;
-}
+import { read, type Table, table } from "./table.ts";
 
 /**
  * A blade compiled so that its half-thickness can be asked anywhere. `sampleAt` writes into `right`, `left`
@@ -76,56 +35,6 @@ export interface Field {
   /** The edge's nearest place, and where along the spine's chain the nearest place of that lies, if it counts. */
   readonly foot: { d: number; u: number; s: number; onChain: boolean; spineS: number };
   sampleAt(x: number, y: number): void;
-}
-
-export function newHalf(): HalfSample {
-  return {
-    flat: 0,
-    edge: 0,
-    primary: 0,
-    relief: Number.POSITIVE_INFINITY,
-    falseEdge: 0,
-    second: Number.POSITIVE_INFINITY,
-    secondEdge: Number.POSITIVE_INFINITY,
-    inSecondRunIn: false,
-    isBelowSecond: false,
-    slope: 0,
-    reliefSlope: 0,
-    inRunIn: false,
-    isBelowShoulder: false,
-    lowest: 0,
-    surface: FLAT,
-  };
-}
-
-/** Finds the lowest of a side's surfaces, and which it is. */
-export function settle(half: HalfSample): void {
-  half.lowest = half.flat;
-  half.surface = FLAT;
-  if (half.falseEdge < half.lowest) {
-    half.lowest = half.falseEdge;
-    half.surface = FALSE_EDGE;
-  }
-  if (!half.isBelowShoulder && half.primary < half.lowest) {
-    half.lowest = half.primary;
-    half.surface = half.inRunIn ? RUN_IN : PRIMARY;
-  }
-  if (!half.isBelowShoulder && half.relief < half.lowest) {
-    half.lowest = half.relief;
-    half.surface = half.inRunIn ? RUN_IN : RELIEF;
-  }
-  if (!half.isBelowSecond && half.second < half.lowest) {
-    half.lowest = half.second;
-    half.surface = half.inSecondRunIn ? SECOND_RUN_IN : SECOND;
-  }
-  if (half.secondEdge < half.lowest) {
-    half.lowest = half.secondEdge;
-    half.surface = SECOND_EDGE;
-  }
-  if (half.edge < half.lowest) {
-    half.lowest = half.edge;
-    half.surface = EDGE;
-  }
 }
 
 /**
@@ -381,72 +290,6 @@ function sidesAlike(blade: Blade, still: Allowance | undefined): boolean {
   if (blade.bevels.left !== "same" || angle.left !== angle.right) return false;
   if (rightShare !== 0.5 || offset !== 0 || !isSecondAlike(blade)) return false;
   return !still || still.faces.left === still.faces.right;
-}
-
-/**
- * The field of a stage that has bevels of its own, kept honest by one rule: nowhere below the finished field, and so nowhere below
- * what stages after it still leave on the finished bevels. Its flats stand at the finished flats, or at a `thickness` of its own,
- * plus the allowance; edge bevel and false edge come with `still`.
- */
-export function compileStageWithBevels(
-  finished: Blade,
-  bevels: Blade["bevels"],
-  still: Allowance,
-  thickness: Blade["thickness"] = finished.thickness,
-): Field {
-  const own = compileField({ ...finished, bevels, thickness }, still);
-  if (own.isPlain && isNowhereBelow(thickness, still.flats, finished.thickness)) return own;
-  const floors = [compileField(finished)];
-  if (bevels !== finished.bevels && isCut(bevels)) {
-    // A bar too thin for its blade is not thicker for what should come off its flats.
-    const isOwnBar = thickness !== finished.thickness;
-    floors.push(compileField(finished, { ...still, flats: isOwnBar ? 0 : still.flats }));
-  }
-  // Above every shoulder a stage that keeps the finished bevels stands on them, and so above the finished field.
-  const reach = bevels === finished.bevels && !own.second ? tallestShoulder(own) : Number.POSITIVE_INFINITY;
-  const raise = (half: HalfSample, least: number) => {
-    if (half.lowest >= least) return;
-    half.primary = least;
-    half.relief = Number.POSITIVE_INFINITY;
-    half.isBelowShoulder = false;
-    half.lowest = least;
-    half.surface = PRIMARY;
-  };
-  return {
-    ...own,
-    sampleAt(x: number, y: number): void {
-      own.sampleAt(x, y);
-      if (own.foot.d > reach) return;
-      for (const floor of floors) {
-        floor.sampleAt(x, y);
-        raise(own.right, floor.right.lowest);
-        if (!own.alike) raise(own.left, floor.left.lowest);
-        else raise(own.right, floor.left.lowest);
-      }
-    },
-  };
-}
-
-/** Highest that an edge bevel ends above the edge, mm. */
-function tallestShoulder({ behind, blade }: Field): number {
-  const angles = [blade.edge.angle.left, blade.edge.angle.right].filter((angle) => angle > 0);
-  return angles.length > 0 ? largest(behind) / tan(Math.min(...angles)) : 0;
-}
-
-/** Whether flats of one thickness, with so much more on each, stand as high as another's everywhere. */
-function isNowhereBelow(own: Blade["thickness"], more: number, other: Blade["thickness"]): boolean {
-  const [mine, theirs] = [own, other].map((rows) =>
-    table(
-      rows,
-      ({ x }) => x,
-      ({ t }) => t,
-    ),
-  ) as [Table, Table];
-  return [...own, ...other].every(({ x }) => read(mine, x) + 2 * more >= read(theirs, x));
-}
-
-function isCut({ right, left }: Blade["bevels"]): boolean {
-  return right.kind !== "none" || (left !== "same" && left.kind !== "none");
 }
 
 /**

@@ -1,5 +1,6 @@
 import { cutAlong } from "./cut.ts";
-import { FALSE_EDGE, type Field, isPrimary, thicknessAt } from "./field.ts";
+import { type Field, thicknessAt } from "./field.ts";
+import { FALSE_EDGE, isPrimary } from "./half.ts";
 import { isInside, spansAt } from "./outline.ts";
 import type { Side } from "./schema.ts";
 import type { PlungeCut } from "./side.ts";

@@ -1,7 +1,8 @@
 import { tan } from "../units/angle.ts";
 import { placeAt } from "./chain.ts";
 import { cutToSum, type Glimpses } from "./cut.ts";
-import { type Field, FLAT, RUN_IN, SECOND_RUN_IN, type Surface, thicknessAt } from "./field.ts";
+import { type Field, thicknessAt } from "./field.ts";
+import { FLAT, RUN_IN, SECOND_RUN_IN, type Surface } from "./half.ts";
 import { breaksInX, spansAt, uprightPlaces } from "./outline.ts";
 import { bunchedRule, plainRule } from "./quadrature.ts";
 import type { Hole } from "./schema.ts";

@@ -1,7 +1,8 @@
 import { atan } from "../units/angle.ts";
 import { firstAtX, placeAt } from "./chain.ts";
 import { type Cut, cutAlong } from "./cut.ts";
-import { type Field, SECOND, SECOND_EDGE, SECOND_RUN_IN, type Surface } from "./field.ts";
+import type { Field } from "./field.ts";
+import { SECOND, SECOND_EDGE, SECOND_RUN_IN, type Surface } from "./half.ts";
 import { DRAWN_PLACES, type Line, runs } from "./lines.ts";
 import { exitAlong } from "./outline.ts";
 import type { Side } from "./schema.ts";

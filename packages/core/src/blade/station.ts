@@ -1,7 +1,8 @@
 import { atan } from "../units/angle.ts";
 import { firstAtX, placeAt } from "./chain.ts";
 import { type Cut, cutAlong } from "./cut.ts";
-import { EDGE, FALSE_EDGE, type Field, isPrimary, RELIEF, type Surface, thicknessAt } from "./field.ts";
+import { type Field, thicknessAt } from "./field.ts";
+import { EDGE, FALSE_EDGE, isPrimary, RELIEF, type Surface } from "./half.ts";
 import { sectionSums } from "./mass.ts";
 import { exitAlong, spansAt } from "./outline.ts";
 import { bevelOn, type Side } from "./schema.ts";

@@ -1,5 +1,6 @@
 import { distanceTo } from "../blade/check.ts";
-import { EDGE, type Field, isPrimary } from "../blade/field.ts";
+import type { Field } from "../blade/field.ts";
+import { EDGE, isPrimary } from "../blade/half.ts";
 import { ringPoints, spansAt } from "../blade/outline.ts";
 import { type Bevel, bevelOn, type Hole, SIDES, type Side } from "../blade/schema.ts";
 import type { Station } from "../blade/station.ts";

@@ -1,4 +1,5 @@
-import { type Field, isPrimary, SECOND, SECOND_RUN_IN, type Surface, thicknessAt } from "../blade/field.ts";
+import { type Field, thicknessAt } from "../blade/field.ts";
+import { isPrimary, SECOND, SECOND_RUN_IN, type Surface } from "../blade/half.ts";
 import { SIDES } from "../blade/schema.ts";
 import { type SecondStation, secondStations } from "../blade/second-station.ts";
 import type { Finding } from "./finding.ts";

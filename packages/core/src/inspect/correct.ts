@@ -2,7 +2,7 @@ import { A_PASS, COARSE, passOf } from "../abrasive/cutting.ts";
 import { abrasiveName } from "../abrasive/schema.ts";
 import { placeAt } from "../blade/chain.ts";
 import { cutAlong } from "../blade/cut.ts";
-import { isPrimary } from "../blade/field.ts";
+import { isPrimary } from "../blade/half.ts";
 import { massOf, solidBetween } from "../blade/mass.ts";
 import { SIDES, type Side } from "../blade/schema.ts";
 import { read, table } from "../blade/table.ts";

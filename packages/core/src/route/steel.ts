@@ -1,9 +1,10 @@
 import { type Distortion, distorted } from "../blade/distort.ts";
-import { compileField, compileStageWithBevels, type Field } from "../blade/field.ts";
+import { compileField, type Field } from "../blade/field.ts";
 import { DRAWN_PLACES, type DrawnLines, drawnLines } from "../blade/lines.ts";
 import { solidBetween } from "../blade/mass.ts";
 import type { Bevel, Blade, SIDES } from "../blade/schema.ts";
 import type { Allowance } from "../blade/side.ts";
+import { compileStageWithBevels } from "../blade/stage-field.ts";
 import { type PerSide, type Station, stationAt } from "../blade/station.ts";
 import { constant, type Table, table } from "../blade/table.ts";
 

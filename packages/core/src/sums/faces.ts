@@ -1,5 +1,6 @@
 import { hollowFace, tallestHollow } from "../grind/relations.ts";
 import { atan, degrees, tan } from "../units/angle.ts";
+import { tidy } from "../units/tidy.ts";
 import { makePiece, type Piece, usualEdge } from "./piece.ts";
 import { acrossAt, type Sketch, sectionOf, upTo } from "./sketch.ts";
 import {
@@ -33,12 +34,13 @@ export const HOLLOW: Sum = {
     askLength("behind", "Behind the edge", "thickness"),
     askLength("wheel", "Wheel, across"),
     askLength("climb", "Hollow, high above the edge bevel", "height"),
+    askAngle("chord", "or its chord, angle a side"),
     askLength("worn", "Worn to, across"),
     askAngle("edge", "Edge angle a side"),
   ],
   answer(given, say) {
-    const [t, e, wheel, climb, worn] = ["thickness", "behind", "wheel", "climb", "worn"].map((key) =>
-      numberOf(given, key),
+    const [t, e, wheel, high, chord, worn] = ["thickness", "behind", "wheel", "climb", "chord", "worn"].map(
+      (key) => numberOf(given, key),
     );
     if (t === undefined || e === undefined || wheel === undefined)
       return wanting("Give the stock, what is left at the edge, and the wheel.");
@@ -48,6 +50,10 @@ export const HOLLOW: Sum = {
     const rise = (t - e) / 2;
     if (rise >= wheel) return impossible("the wheel is smaller than what it takes off");
     const tallest = tallestHollow(t, e, wheel);
+    if (high === undefined && chord !== undefined && !(chord > 0 && chord < 60))
+      return impossible("a chord lies above 0 and below 60° a side");
+    // A jig holds the blade to the wheel by the chord: that, the wheel and the stock are the height.
+    const climb = high ?? (chord === undefined ? undefined : rise / tan(chord));
     if (climb === undefined) return tallestAnswer({ t, e, wheel, tallest }, given, say);
     if (climb > tallest + STEP / 2)
       return impossible(
@@ -156,7 +162,7 @@ function hollowAnswer(
           wheelDiameter: wheel,
           pull: "follow",
           set: "height",
-          height: [{ u: 0, h: Math.round(height * 1e4) / 1e4 }],
+          height: [{ u: 0, h: tidy(height) }],
           plunge,
         },
         left: "same",
@@ -237,7 +243,7 @@ export const CONVEX: Sum = {
             bulge,
             pull: "follow",
             set: "height",
-            height: [{ u: 0, h: Math.round(climb * 1e4) / 1e4 }],
+            height: [{ u: 0, h: tidy(climb) }],
             plunge,
           },
           left: "same",

@@ -1,10 +1,13 @@
 import { FINGERS_OF, GRITS, LENGTHS, REMOVED, TEMPERATURE } from "./bench.ts";
-import { BELIEVED, BEVEL, COMPARE, EDGE, WEDGE } from "./bevels.ts";
+import { BELIEVED, BEVEL } from "./bevels.ts";
+import { COMPARE, EDGE } from "./edges.ts";
 import { CONVEX, HOLLOW } from "./faces.ts";
-import { CENTRE, DRILL, GAUGE, GROWTH, LEAVE, SQUARE } from "./scribing.ts";
+import { CENTRE, GROWTH, SQUARE } from "./growing.ts";
+import { DRILL, GAUGE, LEAVE } from "./scribing.ts";
 import { JIG, SAID } from "./settings.ts";
 import type { Ask, Given, Sum } from "./sum.ts";
 import { ONE_SETTING, TAPER } from "./tapers.ts";
+import { WEDGE } from "./wedge.ts";
 
 /** Every sum, in the order they are listed. */
 export const SUMS: readonly Sum[] = [

@@ -1,9 +1,10 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { randomBlade, seeded } from "../../bench/random-blade.ts";
-import { compileField, compileStageWithBevels, thicknessAt } from "../../src/blade/field.ts";
+import { compileField, thicknessAt } from "../../src/blade/field.ts";
 import { parseBlade } from "../../src/blade/parse.ts";
 import { type Blade, bevelOn } from "../../src/blade/schema.ts";
+import { compileStageWithBevels } from "../../src/blade/stage-field.ts";
 import { stationAt } from "../../src/blade/station.ts";
 import { constant } from "../../src/blade/table.ts";
 import {

@@ -94,6 +94,12 @@ describe("hollow and convex faces", () => {
     expect(figure("hollow", given, "tangent at the line")).toBeCloseTo(11.84, 2);
   });
 
+  test("set by its chord in a jig it is as high as the chord asks: 6.161° is 20", () => {
+    const given = { ...stock, wheel: 203.2, chord: 6.161 };
+    expect(figure("hollow", given, "along the chord")).toBeCloseTo(20.116, 2);
+    expect(figure("hollow", given, "tangent at the line")).toBeCloseTo(11.84, 2);
+  });
+
   test("25 high it necks: refused, with the tallest; the tallest itself, rounded up, is not", () => {
     const refused = ask("hollow", { ...stock, wheel: 203.2, climb: 25 });
     expect(refused).toMatchObject({
