@@ -92,6 +92,18 @@ describe("the page", () => {
     expect(screen.getByText(/No sum is called so/)).toBeTruthy();
   });
 
+  test("an impossible question tells the nearest that is possible once the hand rests, and takes it at a press", async () => {
+    await sums("/sums/leave");
+    type("Thick at the top", "4");
+    type("Edge to leave", "5");
+    expect(answer().getByText(/^Impossible because the edge to leave is as thick/)).toBeTruthy();
+    expect(answer().queryByRole("button", { name: "Take that" })).toBeNull();
+    act(() => vi.advanceTimersByTime(500));
+    expect(answer().getByText(/it can be\.$/)).toBeTruthy();
+    fireEvent.click(answer().getByRole("button", { name: "Take that" }));
+    expect(answer().getByText(/still on/)).toBeTruthy();
+  });
+
   test("keeps the last twenty, one question once, and takes one up again", async () => {
     await sums("/sums/temperature");
     for (let i = 0; i < 25; i++) {

@@ -1,5 +1,6 @@
 import { describe, expect, test } from "vitest";
 import { parseBlade } from "../../src/blade/parse.ts";
+import { nearestOf } from "../../src/sums/nearest.ts";
 import { type Answer, type Given, type Sum, sayIn } from "../../src/sums/sum.ts";
 import { findSums, SUMS, sumOf, withUsual } from "../../src/sums/sums.ts";
 import { example } from "../examples.ts";
@@ -318,5 +319,35 @@ describe("what every sum does", () => {
     const inInches = ask("gauge", { thickness: 4.7625, setting: 2 }, sayIn("inch"));
     if (inInches.state !== "answered") throw new Error("not answered");
     expect(inInches.relations.join()).toContain("0.1875 in");
+  });
+});
+
+describe("the nearest that is possible", () => {
+  const nearest = (key: string, given: Given) => nearestOf(sumOf(key)!, withUsual(sumOf(key)!, given), say);
+
+  test("moves one figure as little as will do, to what a maker would type, and answers with it", () => {
+    // An edge of 5 on stock of 4: the edge a little thinner than the stock.
+    expect(nearest("leave", { thickness: 4, edge: 5 })).toEqual({
+      words: expect.stringMatching(/^With (edge to leave|thick at the top) \d\.\d+ mm it can be\.$/),
+      given: expect.anything(),
+    });
+    for (const [key, given] of [
+      ["leave", { thickness: 4, edge: 5 }],
+      ["growth", { now: 0.4, last: 0.6, angle: 5 }],
+      ["wedge", { thickness: 4, behind: 4.5, angle: 5 }],
+      ["wedge", { thickness: 4, behind: 0.4, angle: 25 }],
+      ["one-setting", { heel: 4, tip: 0.3, behind: 0.4, angle: 5 }],
+      ["bevel", { thickness: 3, behind: 3.2, angle: 5 }],
+      ["jig", { kind: "rest", angle: 75 }],
+    ] as const) {
+      expect(ask(key, given).state, key).toBe("impossible");
+      const near = nearest(key, given);
+      expect(near, key).toBeDefined();
+      expect(ask(key, { ...given, ...near!.given }).state, key).toBe("answered");
+    }
+  });
+
+  test("where no one figure does it there is none", () => {
+    expect(nearest("grits", { grade: "none" })).toBeUndefined();
   });
 });

@@ -1,4 +1,4 @@
-import type { Answer, Figure, Given, Sum } from "@true-spine/core/sums/sum.ts";
+import type { Answer, Figure, Given, Nearest, Sum } from "@true-spine/core/sums/sum.ts";
 import { COVERAGE } from "@true-spine/core/sums/uncertainty.ts";
 import { useSettings } from "../../app/settings.ts";
 import { SmallButton } from "../../parts/Group.tsx";
@@ -13,6 +13,7 @@ export function AnswerView({
   given,
   answer,
   worth,
+  nearest,
   onNearest,
 }: {
   sum: Sum;
@@ -20,6 +21,8 @@ export function AnswerView({
   answer: Answer;
   /** Standard uncertainties of its figures, by their names. */
   worth: ReadonlyMap<string, number>;
+  /** What of an impossible question is possible. */
+  nearest: Nearest | undefined;
   onNearest: (given: Given) => void;
 }) {
   return (
@@ -28,10 +31,10 @@ export function AnswerView({
       {answer.state === "impossible" && (
         <div>
           <p className="text-lg font-semibold text-fix">Impossible because {answer.because}.</p>
-          {answer.nearest && (
+          {nearest && (
             <p className="mt-2 flex flex-wrap items-center gap-3">
-              {answer.nearest.words}
-              <SmallButton onClick={() => onNearest(answer.nearest!.given)}>Take that</SmallButton>
+              {nearest.words}
+              <SmallButton onClick={() => onNearest(nearest.given)}>Take that</SmallButton>
             </p>
           )}
         </div>

@@ -1,8 +1,18 @@
 import { instrumentsOf } from "@true-spine/core/shop/instruments.ts";
-import { type Answer, type Ask, type ReadAs, type Sum, sayIn } from "@true-spine/core/sums/sum.ts";
+import { nearestOf } from "@true-spine/core/sums/nearest.ts";
+import {
+  type Answer,
+  type Ask,
+  type Given,
+  type Nearest,
+  type ReadAs,
+  type Say,
+  type Sum,
+  sayIn,
+} from "@true-spine/core/sums/sum.ts";
 import { asksFor, withUsual } from "@true-spine/core/sums/sums.ts";
 import { COVERAGE, type ReadWith, uncertaintiesOf } from "@true-spine/core/sums/uncertainty.ts";
-import { useEffect, useMemo, useRef } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { Alert } from "../../parts/Alert.tsx";
 import { Choice, SmallButton } from "../../parts/Group.tsx";
@@ -32,6 +42,7 @@ export function SumView({ sum }: { sum: Sum }) {
   );
   const box = useRef<HTMLInputElement>(null);
   useEffect(() => box.current?.focus({ preventScroll: true }), []);
+  const nearest = useNearest(sum, given, answer, say);
   const said = saidBy(answer, unit);
   useEffect(() => {
     if (said === null) return;
@@ -78,6 +89,7 @@ export function SumView({ sum }: { sum: Sum }) {
         given={given}
         answer={answer}
         worth={worth}
+        nearest={nearest}
         onNearest={(nearest) =>
           type(sum.key, {
             ...typed,
@@ -92,6 +104,24 @@ export function SumView({ sum }: { sum: Sum }) {
       />
     </div>
   );
+}
+
+/** How long the hand rests before the nearest that is possible is looked for, ms: many questions are asked for it. */
+const SEEK_MS = 350;
+
+/** The nearest that is possible to an impossible question: as its answer says itself, else looked for once the hand rests. */
+function useNearest(sum: Sum, given: Given, answer: Answer, say: Say): Nearest | undefined {
+  const [found, setFound] = useState<{ readonly of: Answer; readonly nearest: Nearest | undefined } | null>(
+    null,
+  );
+  const own = answer.state === "impossible" ? answer.nearest : undefined;
+  const isSought = answer.state === "impossible" && !own;
+  useEffect(() => {
+    if (!isSought) return;
+    const rest = setTimeout(() => setFound({ of: answer, nearest: nearestOf(sum, given, say) }), SEEK_MS);
+    return () => clearTimeout(rest);
+  }, [isSought, answer, sum, given, say]);
+  return own ?? (found?.of === answer ? found.nearest : undefined);
 }
 
 /** An answer in a line; null while there is none. */
