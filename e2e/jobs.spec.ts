@@ -218,6 +218,33 @@ test("a double edge 28 high, 4.00 thick, 0.65 behind at 25°, edges at 30°: eac
   await expect(page.getByText(/matters of local law/).first()).toBeVisible();
 });
 
+test("a double edge from New, hollow on a 254 wheel on both edges, routed until both are sharpened", async ({
+  page,
+}) => {
+  await begin(page, "Both edges", /^double edge for display$/, "4.2");
+  await page.keyboard.press("Alt+2");
+  await expect(page.getByRole("region", { name: "Second edge" })).toBeVisible();
+  await tabTo(page, /^Kind of bevel/);
+  await page.keyboard.press("ArrowRight");
+  await type(page, "Wheel, across", "254");
+  await tabTo(page, /^Kind of second bevel/);
+  await page.keyboard.press("ArrowRight");
+  await type(page, "Second wheel, across", "254");
+  await saved(page);
+  await routeBy(page, /^most of it soft/i);
+  const second = page
+    .getByRole("table", { name: "Stages" })
+    .getByRole("row")
+    .filter({ hasText: "its second edge" });
+  // Rough, finish, finer belts and the sharpening touch it; nothing else does.
+  await expect(second).toHaveCount(4);
+  const [rough, , , sharpened] = await second.allInnerTexts();
+  const edge = (text: string) => Number.parseFloat(/\d+\.\d+/.exec(text)![0]);
+  expect(edge(rough!)).toBeGreaterThan(edge(sharpened!));
+  await expect(row(page, "Sharpen")).toContainText("22.0°");
+  await expect(second.last()).toContainText("22.0°");
+});
+
 test("a convex edge off a slack belt: behind it and above it as before, steeper at its apex, flatter at its shoulder", async ({
   page,
 }) => {

@@ -82,6 +82,17 @@ function stageOn(text: Column, i: number, stage: StageReport, route: Route, thre
       ...told(isEdge ? "edge bevel high" : "grind line", line[sideOf(stage)]),
     ].join(";  "),
   );
+  const { second } = stage.work;
+  if (second)
+    text.line(
+      `second edge:  ${[
+        ...told(isEdge ? "behind it" : "stop at", second.stop),
+        ...told(isEdge ? "bevel high" : "line", second.line),
+        ...second.angle
+          .slice(1, 2)
+          .map((angle) => (angle === null ? "" : `${angle.toFixed(1)}° in the middle`)),
+      ].join(";  ")}`,
+    );
   if (stage.belts?.planned.ok) {
     const belts = stage.belts.planned.sequence.steps.map(({ belt }) => abrasiveName(belt)).join(", ");
     text.line(`belts: ${belts}; about ${Math.ceil(stage.minutes)} minutes`);

@@ -1,8 +1,10 @@
 import { cuttingRate } from "../abrasive/cutting.ts";
 import { type Planned, type Sequence, type Skipped, skippedBy } from "../abrasive/sequence.ts";
+import { type Field, thicknessAt } from "../blade/field.ts";
 import { type Line, sectionShape } from "../blade/lines.ts";
 import { massOf } from "../blade/mass.ts";
 import { type Blade, SIDES, type Side } from "../blade/schema.ts";
+import { secondStationAt } from "../blade/second-station.ts";
 import { type PerSide, thicknessAbove } from "../blade/station.ts";
 import { type AngleCost, costOfAngle, singleAngle } from "../grind/setups.ts";
 import type { Shop } from "../shop/schema.ts";
@@ -27,6 +29,15 @@ export interface StageWork {
   readonly angle: PerSide<readonly (number | null)[]>;
   /** One angle a side to set a jig to, or null where no single angle exists. */
   readonly single: PerSide<number | null>;
+  /** The same of the second edge, begun to end; null where there is none, or the stage does not touch it. */
+  readonly second: SecondWork | null;
+}
+
+/** What a stage does to the second edge, near where it begins, in its middle and near its end. */
+export interface SecondWork {
+  readonly stop: readonly (number | null)[];
+  readonly line: readonly (number | null)[];
+  readonly angle: readonly (number | null)[];
 }
 
 /** One stage as a page or a sheet of paper shows it: plain figures and lines, nothing that must be asked again. */
@@ -122,6 +133,23 @@ export function reportOf(blade: Blade, route: Route, shop: Shop, x: number): Rou
   };
 }
 
+/** Shares of a second edge that its figures are told at. */
+const SECOND_PLACES = [0.05, 0.5, 0.95] as const;
+
+/** The second edge as a stage leaves it: its very edge on bevels, what is behind it once it is sharpened. */
+function secondWork(field: Field, on: "bevels" | "edge"): SecondWork | null {
+  const stations = SECOND_PLACES.map((v) => secondStationAt(field, v));
+  if (!field.blade.secondEdge || stations.every((station) => station === null)) return null;
+  const angles = field.blade.secondEdge.angle;
+  return {
+    stop: stations.map(
+      (station) => station && (on === "edge" ? station.behind : thicknessAt(field, station.x, station.y)),
+    ),
+    line: stations.map((station) => station?.right[on === "edge" ? "edgeBevel" : "grindLine"] ?? null),
+    angle: stations.map((station) => station && (on === "edge" ? angles.right : station.right.primaryAngle)),
+  };
+}
+
 /** What a stage works on, as it comes out. */
 function workOf({ steel, finished }: Rung, stage: Stage, targets: readonly StageTarget[]): StageWork {
   const on = workedOn(stage);
@@ -141,6 +169,7 @@ function workOf({ steel, finished }: Rung, stage: Stage, targets: readonly Stage
       line: { left: left.line, right: right.line },
       angle: { left: left.angle, right: right.angle },
       single: { left: singleAngle(left.angle), right: singleAngle(right.angle) },
+      second: on === "bevels" || on === "edge" ? secondWork(steel.field, on) : null,
     };
   };
   if (on === "bevels") {

@@ -12,7 +12,8 @@ import { reportOf } from "../../src/route/report.ts";
 import { NO_ROUTE, type Route, type Stage } from "../../src/route/schema.ts";
 import { SCHOOLS, withStage } from "../../src/route/stages.ts";
 import { USUAL_SHOP } from "../../src/shop/schema.ts";
-import { changed, example } from "../examples.ts";
+import { changed, checked, example } from "../examples.ts";
+import { KINDS } from "../kinds.ts";
 
 const RAD = Math.PI / 180;
 const field = example("field");
@@ -141,6 +142,27 @@ describe("a round bar", () => {
     const [stock, forge] = ladderOf(field, route, USUAL_SHOP);
     expect(stock!.steel.station(0.5).flats).toBeCloseTo(25, 9);
     expect(forge!.steel.station(0.5).flats).toBeLessThan(6);
+  });
+});
+
+describe("a second edge on a route", () => {
+  /** Hollow on both, 254 across, alike: what is left on one is left on the other. */
+  const dagger = checked(KINDS.find(([name]) => name === "dagger")![1]);
+  test("every stage of the bevels tells both edges; sharpened, both have their edge bevels", () => {
+    const { stages } = report(dagger, firstRoute(dagger));
+    const of = (kind: Stage["kind"]) => stages.find((stage) => stage.kind === kind)!.work;
+    const [rough, finish, sharpen] = [of("rough"), of("finish"), of("sharpen")];
+    expect(rough.second!.stop[1]).toBeGreaterThan(finish.second!.stop[1]!);
+    // The same is left for the oven on either edge; what is behind them differs by a few hundredths.
+    const behind = 0.55 - 0.45;
+    expect(Math.abs(rough.stop[1]! - rough.second!.stop[1]!)).toBeLessThan(behind + 0.1);
+    expect(rough.second!.line[1]).toBeLessThan(finish.second!.line[1]!);
+    expect(sharpen.second!.stop[1]).toBeCloseTo(0.45, 2);
+    // (e/2)/tan 20°.
+    expect(sharpen.second!.line[1]).toBeCloseTo(0.225 / Math.tan(20 * RAD), 2);
+    expect(sharpen.second!.angle).toEqual([20, 20, 20]);
+    expect(of("harden").second).toBeNull();
+    expect(report(field, firstRoute(field)).stages.every(({ work }) => work.second === null)).toBe(true);
   });
 });
 

@@ -21,8 +21,19 @@ export function CardNumbers({ stage, side }: { stage: StageReport; side: Side })
     );
   }
   const isEdge = work.on === "edge";
+  const { second } = work;
   return (
     <>
+      {second && (
+        <p className="px-5 pt-3 text-lg">
+          <span className="text-faint">Second edge: {isEdge ? "behind it" : "stop at"} </span>
+          <strong>{alike(second.stop.map((one) => say(one)))}</strong>
+          <span className="text-faint">, {isEdge ? "bevel high" : "line"} </span>
+          <strong>{alike(second.line.map((one) => say(one, isEdge ? undefined : short)))}</strong>
+          <span className="text-faint">, at </span>
+          <strong>{alike(second.angle.map((one) => (one === null ? "–" : `${one.toFixed(1)}°`)))}</strong>
+        </p>
+      )}
       <Figure
         title={isEdge ? "Behind the edge when done" : "Stop at this edge"}
         values={work.stop.map((one) => say(one))}
@@ -45,6 +56,9 @@ export function CardNumbers({ stage, side }: { stage: StageReport; side: Side })
     </>
   );
 }
+
+/** One figure where it holds all along, else where it begins, in the middle and at its end. */
+const alike = (values: readonly string[]) => (new Set(values).size === 1 ? values[0] : values.join(" · "));
 
 function Figure({ title, values, unit }: { title: string; values: readonly string[]; unit: string }) {
   const isOne = new Set(values).size === 1;

@@ -193,6 +193,20 @@ function Row({
           </button>
         </td>
       </tr>
+      {work?.second && (
+        <tr className={isChosen ? "bg-band" : "bg-sheet"}>
+          <td colSpan={3} className="pl-11 text-left text-xs text-faint">
+            its second edge
+          </td>
+          <td />
+          <td className="pr-2 text-right text-xs font-semibold">{cell(work.second.stop)}</td>
+          <td className="pr-2 text-right text-xs">{cell(work.second.line)}</td>
+          <td className="pr-2 text-right text-xs">
+            <Three values={work.second.angle} say={(angle) => `${angle.toFixed(1)}°`} />
+          </td>
+          <td colSpan={2} />
+        </tr>
+      )}
       {why.map((words) => (
         <tr key={words} className="bg-sheet">
           <td />
