@@ -210,6 +210,10 @@ test("a double edge 28 high, 4.00 thick, 0.65 behind at 25°, edges at 30°: eac
   await page.keyboard.press("ArrowRight");
   await type(page, "Second bevel, angle a side", "25");
   await saved(page);
+  // Its start is nudged by keys where it is drawn.
+  await tabTo(page, /^Second edge begins 10\.00 mm/);
+  await page.keyboard.press("Shift+ArrowRight");
+  await expect(page.getByLabel("Begins, from the junction")).toHaveValue("11");
   // 0.325/tan 30° + (4 − 0.65)/2 ÷ tan 25°, from either edge.
   await expect.poll(() => atScribe(page, "Second, line", "right")).toBeCloseTo(4.155, 1);
   expect(await atScribe(page, "Grind line", "right")).toBeCloseTo(4.155, 1);

@@ -16,7 +16,9 @@ export function compileStageWithBevels(
   still: Allowance,
   thickness: Blade["thickness"] = finished.thickness,
 ): Field {
-  const own = compileField({ ...finished, bevels, thickness }, still);
+  // Before any bevel neither edge has one.
+  const { secondEdge: _, ...one } = finished;
+  const own = compileField({ ...(isCut(bevels) ? finished : one), bevels, thickness }, still);
   if (own.isPlain && isNowhereBelow(thickness, still.flats, finished.thickness)) return own;
   const floors = [compileField(finished)];
   if (bevels !== finished.bevels && isCut(bevels)) {

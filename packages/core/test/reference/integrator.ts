@@ -258,7 +258,10 @@ export function prepare(raw: unknown, stage?: ReferenceStage) {
         : {}),
     };
     if (bevel.set === "full") Object.assign(as, { set: "height", height: [{ u: 0, h: foot.d + toEdge }] });
-    let h = primary(as, F, 0, e, dE, foot.d, v, x, y, 0, 0, 0.5, alpha, side);
+    const face = (at: number) => primary(as, F, 0, e, dE, at, v, x, y, 0, 0, 0.5, alpha, side);
+    let h = face(foot.d);
+    if (left && left.faces > 0 && Number.isFinite(h))
+      h += left.faces * Math.hypot(1, (face(foot.d + 1e-5) - face(foot.d - 1e-5)) / 2e-5);
     const r = bevel.runIn.radius;
     if (past < r) h += r - Math.sqrt(r ** 2 - (r - past) ** 2);
     found.push(h);
@@ -386,10 +389,14 @@ export function sumCells(
     const x = left + (i + 0.5) * width;
     for (const [bottom, top] of crossings(blade.ring, x)) {
       const fine = Math.min(top, bottom + FINE_BELOW);
+      // A second edge is as fine as the first.
+      const coarse = blade.file.secondEdge ? Math.max(fine, top - FINE_BELOW) : top;
       for (const [a, b, size] of [
         [bottom, fine, cell / 5],
-        [fine, top, cell],
+        [fine, coarse, cell],
+        [coarse, top, cell / 5],
       ] as const) {
+        if (b - a < 1e-9) continue;
         const n = Math.max(1, Math.ceil((b - a) / size));
         const step = (b - a) / n;
         if (step <= 0) continue;

@@ -9,6 +9,7 @@ import { useFile, useRail, useScreen } from "../../blade/screen.ts";
 import { Grip } from "../../rail/Grip.tsx";
 import { pathThrough } from "../../rail/scale.ts";
 import type { SidePlace } from "../../rail/side-place.ts";
+import { SecondEdgeHandles } from "./SecondEdgeHandles.tsx";
 
 /** What can be taken hold of on the Grind page: the plunge, its lean, and the grind line's own rows. */
 export function GrindHandles({ place }: { place: SidePlace }) {
@@ -19,6 +20,7 @@ export function GrindHandles({ place }: { place: SidePlace }) {
       {sides.map((side) => (
         <SideHandles key={side} side={side} place={place} />
       ))}
+      {file.secondEdge && <SecondEdgeHandles place={place} />}
     </g>
   );
 }
