@@ -245,8 +245,8 @@ test("a double edge from New, hollow on a 254 wheel on both edges, routed until 
   const [rough, , , sharpened] = await second.allInnerTexts();
   const edge = (text: string) => Number.parseFloat(/\d+\.\d+/.exec(text)![0]);
   expect(edge(rough!)).toBeGreaterThan(edge(sharpened!));
-  await expect(row(page, "Sharpen")).toContainText("22.0°");
-  await expect(second.last()).toContainText("22.0°");
+  await expect(row(page, "Sharpen")).toContainText("25.0°");
+  await expect(second.last()).toContainText("25.0°");
 });
 
 test("a convex edge off a slack belt: behind it and above it as before, steeper at its apex, flatter at its shoulder", async ({
