@@ -1,4 +1,4 @@
-import type { Blade } from "../blade/schema.ts";
+import type { Blade, Plunge } from "../blade/schema.ts";
 import { thicknessAbove } from "../blade/station.ts";
 import { type BevelFigures, solveBevel } from "../grind/solve.ts";
 import { atan, degrees, tan } from "../units/angle.ts";
@@ -137,11 +137,15 @@ function nearestBevel({ thickness, climb, angle: beta }: Partial<BevelFigures>, 
   return { words: `At ${say.angle(beta)} it is nothing ${say.length(high)} up.`, given: { climb: high } };
 }
 
+/** The plunge of a blade as it stands; a plain one where it has no bevel yet. */
+export function plungeOf({ bevels: { right } }: Blade): Plunge {
+  return right.kind === "none" ? { x: 0, lean: 0, radius: 2 } : right.plunge;
+}
+
 /** Puts a flat bevel of an angle, down to a thickness behind the edge, into a blade; its plunge stays. */
 export function putBevel(beta: number, behind: number): (copy: Blade) => void {
   return (copy) => {
-    const { right } = copy.bevels;
-    const plunge = right.kind === "none" ? { x: 0, lean: 0, radius: 2 } : right.plunge;
+    const plunge = plungeOf(copy);
     copy.bevels = {
       right: { kind: "flat", pull: "follow", set: "angle", angle: tidy(beta), plunge },
       left: "same",

@@ -1,6 +1,7 @@
 import { hollowFace, tallestHollow } from "../grind/relations.ts";
 import { atan, degrees, tan } from "../units/angle.ts";
 import { tidy } from "../units/tidy.ts";
+import { plungeOf } from "./bevels.ts";
 import { makePiece, type Piece, usualEdge } from "./piece.ts";
 import { acrossAt, type Sketch, sectionOf, upTo } from "./sketch.ts";
 import {
@@ -153,8 +154,7 @@ function hollowAnswer(
     sketch: { ...faceSketch(made, say), ...(after?.ok ? { beside: sectionOf(after.field) } : {}) },
     blade: made.blade,
     put: (copy) => {
-      const { right } = copy.bevels;
-      const plunge = right.kind === "none" ? { x: 0, lean: 0, radius: 2 } : right.plunge;
+      const plunge = plungeOf(copy);
       const height = (made.station.right.edgeBevel ?? 0) + climb;
       copy.bevels = {
         right: {
@@ -235,8 +235,7 @@ export const CONVEX: Sum = {
       sketch: faceSketch(made, say),
       blade: made.blade,
       put: (copy) => {
-        const { right } = copy.bevels;
-        const plunge = right.kind === "none" ? { x: 0, lean: 0, radius: 2 } : right.plunge;
+        const plunge = plungeOf(copy);
         copy.bevels = {
           right: {
             kind: "convex",
