@@ -49,13 +49,15 @@ export class HiddenBench {
     if (this.cached?.key !== key) {
       const wanted = check?.hardness ?? null;
       const { left, isSharpened } = stageSteel(row.file, route.file, shop.file ?? USUAL_SHOP, held.stage);
-      const done = (check?.corrections ?? []).filter((one) => one.done && one.stage === held.stage);
+      const done = (check?.corrections ?? []).flatMap((one, nth) =>
+        one.done && one.stage === held.stage ? [carriedOut(one, `${held.blade} ${nth}`)] : [],
+      );
       const piece = cutPiece({
         blade: row.file,
         left,
         isSharpened,
         faults: this.faults,
-        taken: done.map((one) => carriedOut(one)),
+        taken: done,
         wander: { by: WANDER, phase: randomFrom(seedOf(held.blade)).next() * 6 },
       });
       this.cached = { key, piece, hardness: (wanted ?? 60) + 0.4 };
@@ -75,9 +77,9 @@ export class HiddenBench {
   }
 }
 
-/** A correction as a hand carries it out: every pass takes up to a third more or less, the same on every instrument's piece. */
-function carriedOut(one: { id: string; side: Taken["side"]; off: Taken["off"]; passes: number }): Taken {
-  const random = randomFrom(seedOf(one.id));
+/** A correction as a hand carries it out: every pass takes up to a third more or less, the same by the same hand on every instrument's piece. */
+function carriedOut(one: { side: Taken["side"]; off: Taken["off"]; passes: number }, hand: string): Taken {
+  const random = randomFrom(seedOf(hand));
   let share = 0;
   for (let i = 0; i < one.passes; i++) share += 1 + PER_PASS * (2 * random.next() - 1);
   return { side: one.side, off: one.off.map(({ x, t }) => ({ x, t: (t * share) / one.passes })) };

@@ -1,6 +1,7 @@
 import { connect, type Socket } from "node:net";
 import { parseArgs } from "node:util";
 import { QUANTITY } from "@true-spine/core/inspect/quantity.ts";
+import { spotKey } from "@true-spine/core/inspect/schema.ts";
 import { atInstrument, type Behaviour, type Held, type WireUnit } from "@true-spine/core/inspect/wire.ts";
 import type { InstrumentKind } from "@true-spine/core/shop/instrument.ts";
 import { HiddenBench } from "./bench.ts";
@@ -26,7 +27,9 @@ export function run(kind: InstrumentKind): void {
   process.on("disconnect", () => process.exit(0));
   const id = `simulated-${kind}`;
   const bench = new HiddenBench(values.server);
-  const random = randomFrom(seedOf(`${id} ${values.seed ?? ""}`));
+  const seed = `${id} ${values.seed ?? ""}`;
+  const random = randomFrom(seedOf(seed));
+  const presses = new Map<string, number>();
   let how: Behaviour = "well";
   let held: Held | null = null;
   let stuckAt: number | null = null;
@@ -39,8 +42,13 @@ export function run(kind: InstrumentKind): void {
     if (!held) return;
     const isFor = QUANTITY[held.spot.what];
     if (isFor.instrument !== kind) return;
+    const place = `${held.blade} ${held.stage} ${spotKey(held.spot)}`;
+    const count = (presses.get(place) ?? 0) + 1;
+    presses.set(place, count);
+    // What a press is off by hangs on the place and how often it was read, not on what else was read before.
+    const ofPress = randomFrom(seedOf(`${seed} ${place} ${count}`));
     const more = { noise: how === "noisy" ? NOISE : 1, bias: how === "biased" ? (BIAS[kind] ?? 0.3) : 0 };
-    const value = how === "stuck" && stuckAt !== null ? stuckAt : await bench.read(held, kind, random, more);
+    const value = how === "stuck" && stuckAt !== null ? stuckAt : await bench.read(held, kind, ofPress, more);
     if (value === null) return;
     stuckAt = value;
     say(`READ ${value.toFixed(4)} ${UNIT[isFor.unit]}`);

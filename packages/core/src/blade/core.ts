@@ -28,14 +28,14 @@ export function coreLineAt(field: Field, station: Station, side: Side, by = 0): 
     field.sampleAt(x + d * inward[0], y + d * inward[1]);
     return field[side].lowest - wanted;
   };
-  let [low, offLow] = [1e-9, half(1e-9)];
-  if (offLow > 0) return null;
+  let low = 1e-9;
+  if (half(low) > 0) return null;
   const breaks = station.cut.breaks.filter((s) => s > 0 && s < height);
   const looks = Array.from({ length: LOOKS }, (_, i) => ((i + 1) * height) / LOOKS);
   for (const d of [...breaks, ...looks].sort((a, b) => a - b)) {
     const off = half(Math.min(d, height - 1e-9));
     if (off <= 0) {
-      [low, offLow] = [d, off];
+      low = d;
       continue;
     }
     let high = d;

@@ -1,4 +1,4 @@
-import type { Answer, Ask, Given, Nearest, Say, Sum } from "./sum.ts";
+import type { Ask, Given, Nearest, Say, Sum } from "./sum.ts";
 
 /** How far one figure is moved to find what is possible, as shares of itself: near ones first, up to tenfold. */
 const STEPS = [0.01, 0.03, 0.08, 0.2, 0.4, 0.7, 1.2, 2, 4, 9] as const;
@@ -18,7 +18,7 @@ function rounded(kind: Ask["kind"], value: number, inside: number): number {
  */
 export function nearestOf(sum: Sum, given: Given, say: Say): Nearest | undefined {
   const isAnswered = (key: string, value: number) =>
-    (sum.answer({ ...given, [key]: value }, say) satisfies Answer).state === "answered";
+    sum.answer({ ...given, [key]: value }, say).state === "answered";
   let best: { ask: Ask; value: number; share: number } | null = null;
   for (const ask of sum.asks) {
     const value = given[ask.key];
