@@ -1,7 +1,7 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { Held } from "@true-spine/core/inspect/wire.ts";
 import type { StandingDocument, TakenWork } from "@true-spine/core/registry/contract.ts";
-import { stageSteel } from "@true-spine/core/route/ladder.ts";
+import { onEdgeOf, stageSteel } from "@true-spine/core/route/ladder.ts";
 import { type Instrument, USUAL_INSTRUMENTS } from "@true-spine/core/shop/instrument.ts";
 import { instrumentsOf } from "@true-spine/core/shop/instruments.ts";
 import { type Shop, USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
@@ -45,17 +45,26 @@ export class HiddenBench {
     const standing = work.taken.filter(({ id }) => !work.struck.includes(id));
     const check = decided.file && checkWithWork(decided.file, standing);
     const revisions = [row.revision, route.revision, decided.revision, shop.revision];
-    const key = [held.blade, held.stage, ...revisions, ...standing.map(({ id }) => id)].join(" ");
+    const { edge } = held.spot;
+    const key = [held.blade, held.stage, edge ?? "first", ...revisions, ...standing.map(({ id }) => id)].join(
+      " ",
+    );
     if (this.cached?.key !== key) {
       const wanted = check?.hardness ?? null;
-      const { left, isSharpened } = stageSteel(row.file, route.file, shop.file ?? USUAL_SHOP, held.stage);
+      const whole = stageSteel(row.file, route.file, shop.file ?? USUAL_SHOP, held.stage);
+      const stage = onEdgeOf(whole, held.spot);
+      if (!stage) return null;
+      const { left, isSharpened } = stage;
       const done = (check?.corrections ?? []).flatMap((one, nth) =>
-        one.done && one.stage === held.stage ? [carriedOut(one, `${held.blade} ${nth}`)] : [],
+        one.done && one.stage === held.stage && one.edge === edge
+          ? [carriedOut(one, `${held.blade} ${nth}`)]
+          : [],
       );
       const piece = cutPiece({
         blade: row.file,
         left,
         isSharpened,
+        ...(edge ? { edge } : {}),
         faults: this.faults,
         taken: done,
         wander: { by: WANDER, phase: randomFrom(seedOf(held.blade)).next() * 6 },

@@ -1,7 +1,7 @@
-import { placeAt } from "@true-spine/core/blade/chain.ts";
+import { type Chain, compileChain, placeAt } from "@true-spine/core/blade/chain.ts";
 import { nearest, newFoot } from "@true-spine/core/blade/nearest.ts";
 import { compileRing, exitAlong } from "@true-spine/core/blade/outline.ts";
-import { type Blade, bevelOn, type Side } from "@true-spine/core/blade/schema.ts";
+import { type Bevel, type Blade, bevelOn, type Side } from "@true-spine/core/blade/schema.ts";
 
 /**
  * A hidden piece of steel for the simulated instruments: cut by surfaces of its own, with faults as they come about at the
@@ -50,6 +50,8 @@ export interface Order {
   /** Still on each bevel face and each flat at the stage. */
   readonly left: { readonly faces: { readonly [side in Side]: number }; readonly flats: number };
   readonly isSharpened: boolean;
+  /** Said where the second edge is what is cut. */
+  readonly edge?: "second";
   readonly faults: readonly Fault[];
   readonly taken?: readonly Taken[];
   /** How much a sound hand's faces wander, mm, at which phases: smooth along the blade. */
@@ -95,9 +97,64 @@ const between = (x: number, from: number, to: number) => {
 };
 
 /** Cuts the piece. Nothing of the judging side's surfaces is used. */
-export function cutPiece({ blade, left, isSharpened, faults, taken = [], wander }: Order): Piece {
+export function cutPiece(order: Order): Piece {
+  return order.edge === "second"
+    ? cut(order, otherWayUp(order.blade))
+    : cut(order, { blade: order.blade, edge: compileRing(order.blade.outline).edge });
+}
+
+/** How many straight pieces a second edge is cut from. */
+const STRAIGHTS = 400;
+
+/** The blade laid edge up: what is ground along its second edge, as if that were the first. */
+function otherWayUp(blade: Blade): { blade: Blade; edge: Chain } {
+  const { secondEdge: second, outline, falseEdge: _, ...rest } = blade;
+  if (!second) throw new Error("this blade has one edge");
+  const up = ({ at, back, ahead }: Blade["outline"]["edge"][number]) => ({
+    at: [at[0], -at[1]] as [number, number],
+    ...(back ? { back: [back[0], -back[1]] as [number, number] } : {}),
+    ...(ahead ? { ahead: [ahead[0], -ahead[1]] as [number, number] } : {}),
+  });
+  const { spine } = compileRing(outline);
+  const along = Array.from({ length: 8001 }, (_, i) => placeAt(spine, (spine.length * i) / 8000));
+  const first = along.findIndex(({ x }) => x >= second.from);
+  const last = second.to === undefined ? along.length - 1 : along.findLastIndex(({ x }) => x <= second.to!);
+  const nodes = Array.from({ length: STRAIGHTS + 1 }, (_, i) => {
+    const at = along[Math.round(first + ((last - first) * i) / STRAIGHTS)]!;
+    return { at: [at.x, -at.y] as [number, number] };
+  });
+  const bevel = (one: typeof second.bevels.right): Bevel => {
+    if (one.kind === "none") return { kind: "none" };
+    const { runIn, ...face } = one;
+    const rows = face.set === "height" ? { height: face.height.map(({ v, h }) => ({ u: v, h })) } : {};
+    return { ...face, ...rows, pull: "follow", plunge: { x: second.from, ...runIn } } as Bevel;
+  };
+  const { right, left } = second.bevels;
+  return {
+    edge: compileChain(nodes),
+    blade: {
+      ...rest,
+      outline: {
+        spine: outline.spine.map(up),
+        edge: outline.edge.map(up),
+        tang: outline.tang.map(up),
+      },
+      edge: {
+        behind: second.behind.map(({ v, t }) => ({ u: v, t })),
+        angle: second.angle,
+        rightShare: 0.5,
+        offset: 0,
+      },
+      bevels: { right: bevel(right), left: left === "same" ? "same" : bevel(left) },
+    },
+  };
+}
+
+function cut(
+  { left, isSharpened, faults, taken = [], wander }: Order,
+  { blade, edge }: { blade: Blade; edge: Chain },
+): Piece {
   const ring = compileRing(blade.outline);
-  const { edge } = ring;
   const foot = newFoot();
   const spineFoot = newFoot();
   const of = <K extends Fault["kind"]>(kind: K) =>
@@ -287,8 +344,9 @@ export function cutPiece({ blade, left, isSharpened, faults, taken = [], wander 
     const surfaces = [flats(x) / 2];
     const line = plunge(side);
     const tilt = Math.tan((lean(side) ?? 0) * RAD);
-    const cut = face(side, u, d, x, y);
-    if (cut && line !== null && x - line - (y - placeAt(edge, foot.s).y) * tilt >= 0) surfaces.push(cut.h);
+    const bevel = face(side, u, d, x, y);
+    if (bevel && line !== null && x - line - (y - placeAt(edge, foot.s).y) * tilt >= 0)
+      surfaces.push(bevel.h);
     if (isSharpened && blade.edge.angle[side] > 0) {
       surfaces.push(apexOf(side, planned(x) / 2) + edgeFace(side, u, d));
     }
@@ -310,8 +368,8 @@ export function cutPiece({ blade, left, isSharpened, faults, taken = [], wander 
       const above = (s: number) => {
         const [px, py] = [x + inward[0] * s, y + inward[1] * s];
         nearest(edge, px, py, foot);
-        const cut = face(side, foot.s / edge.length, foot.d, px, py);
-        return cut ? cut.h - flats(px) / 2 : 1;
+        const bevel = face(side, foot.s / edge.length, foot.d, px, py);
+        return bevel ? bevel.h - flats(px) / 2 : 1;
       };
       if (above(0.5) >= 0) return null;
       let [low, high] = [0.5, 0.5];

@@ -41,6 +41,14 @@ export const hollowKnife = () =>
     };
   });
 
+/** Hollow on both edges: the example of the kinds. */
+export function dagger(): Blade {
+  const file = new URL("../../../packages/core/examples/kinds/dagger.json", import.meta.url);
+  const parsed = parseBlade(JSON.parse(readFileSync(file, "utf8")));
+  if (!parsed.ok) throw new Error(JSON.stringify(parsed.faults));
+  return parsed.blade;
+}
+
 export interface Setup {
   readonly blade: Blade;
   readonly route: Route;

@@ -1,8 +1,11 @@
 import { SIDES } from "@true-spine/core/blade/schema.ts";
-import type { StageSteel } from "@true-spine/core/route/ladder.ts";
+import { benchOf } from "@true-spine/core/inspect/bench.ts";
+import { NO_CHECK } from "@true-spine/core/inspect/schema.ts";
+import { onSecondEdge, type StageSteel } from "@true-spine/core/route/ladder.ts";
+import { USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
 import { describe, expect, test } from "vitest";
 import { cutPiece } from "../src/piece.ts";
-import { hollowKnife, knife, setupOf } from "./bench.ts";
+import { dagger, hollowKnife, knife, randomFrom, roundOf, setupOf } from "./bench.ts";
 
 const convexKnife = () =>
   knife((file) => {
@@ -49,6 +52,64 @@ describe("a piece without faults is the stage's own steel, by surfaces cut apart
       }
       expect(worst).toBeLessThan(0.004);
     }
+  });
+});
+
+describe("a piece along the second edge", () => {
+  const blade = dagger();
+  test("reads what the stage's own steel should read there, place by place", () => {
+    for (const kind of ["true", "finish", "sharpen"] as const) {
+      const { stage } = setupOf(blade, kind);
+      const turned = onSecondEdge(stage)!;
+      const piece = cutPiece({
+        blade,
+        left: turned.left,
+        isSharpened: turned.isSharpened,
+        faults: [],
+        edge: "second",
+      });
+      for (const u of [0.2, 0.4, 0.6, 0.8]) {
+        const station = turned.steel.station(u);
+        for (const side of SIDES) {
+          for (const height of [0.05, 0.6, 2, 4]) {
+            const at = [
+              station.x + station.inward[0] * height,
+              station.y + station.inward[1] * height,
+            ] as const;
+            expect(piece.half(side, ...at)).toBeCloseTo(halfOf(turned, u, side, height), 2);
+          }
+        }
+      }
+    }
+  });
+
+  test("a face left heavy there is told of that edge, and the round that finds it asks for nothing on the first", () => {
+    const setup = setupOf(blade, "true");
+    const turned = onSecondEdge(setup.stage)!;
+    const random = randomFrom(11);
+    const faults = [{ kind: "off-centre" as const, k: 0.3, from: 60, to: 130 }];
+    const { blade: file, route } = setup;
+    const asked = {
+      blade: file,
+      route,
+      shop: USUAL_SHOP,
+      stage: "true",
+      check: { ...NO_CHECK, hardness: 60 },
+    };
+    const spots = benchOf({ ...asked, readings: [] }).second!.lines.map(({ spot }) => spot);
+    const piece = cutPiece({
+      blade,
+      left: turned.left,
+      isSharpened: false,
+      faults,
+      edge: "second",
+      wander: { by: 0.012, phase: 1 },
+    });
+    const bench = benchOf({ ...asked, readings: roundOf(piece, spots, "true", random) });
+    expect(bench.second!.diagnosis.found[0]!.pattern).toBe("off-centre");
+    expect(bench.second!.corrections.every(({ edge }) => edge === "second")).toBe(true);
+    expect(bench.second!.corrections.some(({ side }) => side === "left")).toBe(true);
+    expect(bench.corrections).toEqual([]);
   });
 });
 

@@ -14,9 +14,11 @@ export interface BroughtReadings {
 
 export interface BringOptions {
   /** Share of the edge at an x, mm; null beyond it. For rows that give x where the edge's share is meant. */
-  readonly uAt: (x: number) => number | null;
+  readonly uAt: (x: number, on?: "second") => number | null;
   /** The blade they are of, by its id: the same file may be brought in for two. */
   readonly of: string;
+  /** The stages of its route by their own names, beside the kinds that every row may name. */
+  readonly stages?: readonly string[];
   /** For rows that don't say. */
   readonly stage: Reading["stage"];
   readonly when: string;
@@ -26,7 +28,7 @@ export interface BringOptions {
 /** Rows beyond this are refused as one, and so is a file beyond LONGEST characters. */
 const MOST_ROWS = 50_000;
 const LONGEST = 16 * 1024 * 1024;
-const COLUMNS = "when, stage, what, u, x, side, height, value, unit, instrument, note, id";
+const COLUMNS = "when, stage, what, edge, u, x, side, height, value, unit, instrument, note, id";
 
 /** Reads readings from CSV with a line of column names, or from a `true-spine/readings` file. Never throws. */
 export function readReadings(text: string, options: BringOptions): BroughtReadings {
@@ -85,7 +87,7 @@ function fromCsv(text: string, options: BringOptions): BroughtReadings {
 }
 
 /** A reading, or why not. */
-function rowOf(row: Row, { uAt, stage, when }: BringOptions, id: string): Reading | string {
+function rowOf(row: Row, { uAt, stage, stages = [], when }: BringOptions, id: string): Reading | string {
   const text = (name: string) => row[name]?.trim() ?? "";
   const what = QUANTITIES.find((one): one is Quantity => one === text("what"));
   if (!what) return `“${text("what")}” is nothing that is read here; use one of ${QUANTITIES.join(", ")}`;
@@ -104,9 +106,13 @@ function rowOf(row: Row, { uAt, stage, when }: BringOptions, id: string): Readin
   const unit = UNITS.find((one) => one === (text("unit").toLowerCase() || usualUnit(facts.unit)));
   const value = unit && valueIn(unit, numbers.value, facts.unit);
   if (value === null || value === undefined) return `${facts.name} is not read in “${text("unit")}”`;
+  const edgeWord = text("edge").toLowerCase();
+  if (edgeWord && edgeWord !== "first" && edgeWord !== "second")
+    return `“${edgeWord}” is no edge; use first or second`;
+  const edge = edgeWord === "second" ? edgeWord : undefined;
   let { u, x } = numbers;
   if (facts.at === "u" && u === undefined && x !== undefined) {
-    const share = uAt(x);
+    const share = edge ? uAt(x, edge) : uAt(x);
     if (share === null) return `the edge does not reach x ${x}`;
     u = Math.round(share * 1000) / 1000;
     x = undefined;
@@ -117,11 +123,12 @@ function rowOf(row: Row, { uAt, stage, when }: BringOptions, id: string): Readin
     return `“${text("when")}” is no date and time of the calendar; write it like 2026-11-20 or 2026-11-20 14:30`;
   }
   const stageWord = text("stage") || stage;
-  if (!STAGE_KINDS.some((one) => one === stageWord))
-    return `“${stageWord}” is no stage; use one of ${STAGE_KINDS.join(", ")}`;
+  const known = [...new Set([...stages, ...STAGE_KINDS])];
+  if (!known.includes(stageWord)) return `“${stageWord}” is no stage; use one of ${known.join(", ")}`;
   const built = {
     stage: stageWord,
     what,
+    ...(edge === undefined ? {} : { edge }),
     ...(u === undefined ? {} : { u }),
     ...(x === undefined ? {} : { x }),
     ...(text("side") ? { side: text("side") } : {}),
@@ -170,6 +177,7 @@ export function writeReadings(readings: readonly Reading[], struck: readonly str
     when: one.when,
     stage: one.stage,
     what: one.what,
+    edge: one.edge ?? "",
     u: one.u ?? "",
     x: one.x ?? "",
     side: one.side ?? "",

@@ -87,8 +87,8 @@ function stageOn(text: Column, i: number, stage: StageReport, route: Route, thre
     text.line(
       `second edge:  ${[
         ...told(isEdge ? "behind it" : "stop at", second.stop),
-        ...told(isEdge ? "bevel high" : "line", second.line),
-        ...second.angle
+        ...told(isEdge ? "bevel high" : "line", second.line[workedSide(second)]),
+        ...second.angle[workedSide(second)]
           .slice(1, 2)
           .map((angle) => (angle === null ? "" : `${angle.toFixed(1)}° in the middle`)),
       ].join(";  ")}`,
@@ -104,8 +104,9 @@ function stageOn(text: Column, i: number, stage: StageReport, route: Route, thre
 }
 
 /** The side whose figures are told: the right, or the left where only that is ground. */
-const sideOf = ({ work }: StageReport) =>
-  work.angle.right.every((angle) => angle === null) ? "left" : "right";
+const sideOf = ({ work }: StageReport) => workedSide(work);
+const workedSide = ({ angle }: Pick<StageReport["work"], "angle">) =>
+  angle.right.every((one) => one === null) ? "left" : "right";
 
 function layoutOn(text: Column, layout: NonNullable<RouteReport["layout"]>, unit: LengthUnit): void {
   const say = (mm: number) => showLengthWithUnit(mm, unit);
@@ -124,6 +125,12 @@ function layoutOn(text: Column, layout: NonNullable<RouteReport["layout"]>, unit
       ? ""
       : `, gap ${say(gap)} (gauge for the wanted gap here ${say(gauge.right)}). ${stopInWords(outside, unit)}`;
     text.line(`${place}: ${say(flats)} thick${two}${lined}`);
+  }
+  for (const [i, { flats, outside, line }] of layout.second.entries()) {
+    const now = line.right ?? line.left;
+    const lined = now ? `; scribe its grind line at ${say(now.now)}, it climbs ${say(now.climb)}` : "";
+    const at = ["where it begins", "in its middle", "near its end"][i];
+    text.line(`second edge, ${at}: ${say(flats)} thick. ${stopInWords(outside, unit)}${lined}`);
   }
   for (const { side, foot, top } of layout.plunges) {
     text.line(`plunge, ${side === "both" ? "both sides" : side}: foot at ${say(foot)}, top at ${say(top)}`);

@@ -50,6 +50,26 @@ describe("readings from a file", () => {
     ]);
   });
 
+  test("a row of the second edge names it, and a stage of the route goes by its own name", () => {
+    const text = "what,edge,value,x,side,stage\nline,second,4.1,65,left,sharpen-2\nedge,first,0.5,65,,";
+    const second = {
+      ...options,
+      stages: ["rough", "sharpen-2"],
+      uAt: (x: number, on?: "second") => (on ? x / 100 : 0.5),
+    };
+    const { readings, refused } = readReadings(text, second);
+    expect(refused).toEqual([]);
+    expect(readings).toMatchObject([
+      { what: "line", edge: "second", u: 0.65, side: "left", stage: "sharpen-2" },
+      { what: "edge", u: 0.5 },
+    ]);
+    expect(readings[1]).not.toHaveProperty("edge");
+    const again = readReadings(writeReadings(readings, []), { ...second, uAt: () => null });
+    expect(again.readings.map(({ edge }) => edge)).toEqual(["second", undefined]);
+    expect(readReadings("what,edge,value,u\nedge,third,0.5,0.5", options).refused[0]!.why).toContain("third");
+    expect(readReadings("what,value,u,stage\nedge,0.5,0.5,sharpen-2", options).refused).toHaveLength(1);
+  });
+
   test.each([
     ["semicolons between", "what;value;u;side\nedge;1,18;0,5;\nline;,75;0,25;left\ntwist;-0,5;;"],
     ["figures in quotes", 'what,value,u,side\nedge,"1,18","0,5",\nline,",75","0,25",left\ntwist,"-0,5",,'],

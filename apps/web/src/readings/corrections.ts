@@ -17,6 +17,7 @@ export function putCorrections(open: OpenBlade, stage: string, corrections: read
           when,
           stage,
           side: one.side,
+          ...(one.edge ? { edge: one.edge } : {}),
           from: one.from,
           to: one.to,
           off: one.off.map(({ x, t }) => ({ x, t })),
@@ -29,8 +30,8 @@ export function putCorrections(open: OpenBlade, stage: string, corrections: read
   });
 }
 
-const inWords = ({ side, from, to, most, passes, belt, why }: Correction) =>
-  `${side === "left" ? "Left" : "Right"} face from ${from} to ${to} mm, ${REASON[why]}: ${most.toFixed(2)} mm off at its most, about ${passes} passes${belt ? ` with ${belt}` : ""}.`;
+const inWords = ({ side, edge, from, to, most, passes, belt, why }: Correction) =>
+  `${side === "left" ? "Left" : "Right"} face${edge ? " of the second edge" : ""} from ${from} to ${to} mm, ${REASON[why]}: ${most.toFixed(2)} mm off at its most, about ${passes} passes${belt ? ` with ${belt}` : ""}.`;
 
 const REASON = { thick: "proud of its line", centre: "to bring the edge to the centre" } as const;
 

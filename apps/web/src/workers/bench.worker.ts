@@ -1,12 +1,15 @@
+import { shareAtX } from "@true-spine/core/blade/chain.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { type Offer, stillInIt } from "@true-spine/core/design/still-in-it.ts";
 import { type BenchReport, benchReport } from "@true-spine/core/findings/bench-report.ts";
 import { type Asked, benchOf } from "@true-spine/core/inspect/bench.ts";
 import { inHandOrder, potentialSpots, spotsNear } from "@true-spine/core/inspect/plan.ts";
 import { type Spot, spotKey, spotOf } from "@true-spine/core/inspect/schema.ts";
+import { placeOf } from "@true-spine/core/inspect/span.ts";
 import { benchSteel, targetAt } from "@true-spine/core/inspect/target.ts";
 import { type RunReport, runReport } from "@true-spine/core/record/run-report.ts";
 import type { RunReadings } from "@true-spine/core/registry/contract.ts";
+import { onSecondEdge } from "@true-spine/core/route/ladder.ts";
 import { reportOf } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
@@ -40,7 +43,9 @@ const bench = {
     const read = new Map(
       readings.filter((one) => one.stage === id).map((one) => [spotKey(one), spotOf(one)]),
     );
-    const all = new Map([...read, ...potentialSpots(stage).map((spot) => [spotKey(spot), spot] as const)]);
+    const turned = onSecondEdge(stage);
+    const may = [...potentialSpots(stage), ...(turned ? potentialSpots(turned) : [])];
+    const all = new Map([...read, ...may.map((spot) => [spotKey(spot), spot] as const)]);
     return inHandOrder([...all.values()]).flatMap((spot) => {
       const target = targetAt(stage, spot);
       return target ? [{ spot, x: target.x, isRead: read.has(spotKey(spot)) }] : [];
@@ -49,7 +54,13 @@ const bench = {
   run: (read: RunReadings, route: Route | null, shop: Shop): RunReport => runReport(read, route, shop),
   /** What may be read where a maker pointed. */
   near({ blade, route, shop, stage, check }: Asked, u: number, height: number): Spot[] {
-    return spotsNear(benchSteel(blade, route, shop, stage, check.hardness ?? null), u, height);
+    const steel = benchSteel(blade, route, shop, stage, check.hardness ?? null);
+    const turned = onSecondEdge(steel);
+    const along = turned && shareAtX(turned.steel.field.edge, placeOf(steel, u));
+    return [
+      ...spotsNear(steel, u, height),
+      ...(turned && along !== null ? spotsNear(turned, along, height) : []),
+    ];
   },
 };
 

@@ -1,4 +1,4 @@
-import { firstAtX } from "@true-spine/core/blade/chain.ts";
+import { shareAtX } from "@true-spine/core/blade/chain.ts";
 import { compileField } from "@true-spine/core/blade/field.ts";
 import { meshOf } from "@true-spine/core/blade/mesh.ts";
 import { compileRing } from "@true-spine/core/blade/outline.ts";
@@ -6,6 +6,7 @@ import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { type Spec, specOf } from "@true-spine/core/record/spec.ts";
 import { reportOf } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
+import { finishedSteel } from "@true-spine/core/route/steel.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
 import type { Read } from "@true-spine/formats/contours.ts";
 import { drawingOf } from "@true-spine/formats/drawing.ts";
@@ -44,14 +45,13 @@ const filing = {
     of: string,
     blade: Blade,
     stage: string,
+    stages: readonly string[],
     onProgress: (share: number) => void,
   ): BroughtReadings {
     const { edge } = compileRing(blade.outline);
-    const uAt = (x: number) => {
-      const s = firstAtX(edge, x);
-      return s === null ? null : s / edge.length;
-    };
-    return readReadings(text, { uAt, of, stage, when: new Date().toISOString(), onProgress });
+    const second = finishedSteel(blade).onSecond?.field.edge ?? null;
+    const uAt = (x: number, on?: "second") => (on ? second && shareAtX(second, x) : shareAtX(edge, x));
+    return readReadings(text, { uAt, of, stage, stages, when: new Date().toISOString(), onProgress });
   },
   stations: (blade: Blade) => writeStations(blade),
   solid(blade: Blade, format: "stl" | "3mf", onProgress: (share: number) => void): Uint8Array {

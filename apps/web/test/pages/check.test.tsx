@@ -304,6 +304,7 @@ describe("places of one's own, and the strips", () => {
       within: 0.1,
       verdict,
       isOpen: false,
+      isSecond: false,
       spot: { what: "edge", u: x / 100 } as Spot,
     });
     const { container } = show(

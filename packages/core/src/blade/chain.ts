@@ -158,6 +158,12 @@ export interface PlaceOnChain {
 
 /** The place at arc length s, clamped to the chain, and the tangent there. */
 export function placeAt(chain: Chain, s: number): PlaceOnChain {
+  const { interval, w } = intervalAt(chain, s);
+  return placeIn(chain, interval, w);
+}
+
+/** The interval that arc length s falls in, and the share of it. */
+function intervalAt(chain: Chain, s: number): { interval: number; w: number } {
   const wanted = Math.min(chain.length, Math.max(0, s));
   let low = 0;
   let high = chain.count - 1;
@@ -173,7 +179,7 @@ export function placeAt(chain: Chain, s: number): PlaceOnChain {
     if (!(rate > 0)) break;
     w = Math.min(1, Math.max(0, w + (wanted - lengthWithin(chain, low, w)) / rate));
   }
-  return placeIn(chain, low, w);
+  return { interval: low, w };
 }
 
 function placeIn(chain: Chain, interval: number, w: number): PlaceOnChain {
@@ -191,6 +197,13 @@ function placeIn(chain: Chain, interval: number, w: number): PlaceOnChain {
   return { x: xAt(curve, t), y: yAt(curve, t), tx: tx / size, ty: ty / size };
 }
 
+/** Which segment the place at arc length s lies in, and at which parameter 0…1 of it; clamped to the chain. */
+export function inSegmentAt(chain: Chain, s: number): { segment: number; t: number } {
+  const { interval, w } = intervalAt(chain, s);
+  const [t0, t1] = [chain.t0[interval]!, chain.t1[interval]!];
+  return { segment: chain.segment[interval]!, t: t0 + w * (t1 - t0) };
+}
+
 /** The first place along the chain at abscissa x, as arc length; null where the chain never gets there. */
 export function firstAtX(chain: Chain, x: number): number | null {
   for (let i = 0; i < chain.count; i++) {
@@ -202,6 +215,12 @@ export function firstAtX(chain: Chain, x: number): number | null {
     }
   }
   return null;
+}
+
+/** The share of a chain at which it first comes by x; null where it never does. */
+export function shareAtX(chain: Chain, x: number): number | null {
+  const s = firstAtX(chain, x);
+  return s === null ? null : s / chain.length;
 }
 
 /** Parameter within interval i where the curve stands at x, given that its ends lie on either side. */

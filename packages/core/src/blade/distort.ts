@@ -82,6 +82,7 @@ function copy(from: HalfSample, to: HalfSample): void {
   to.falseEdge = from.falseEdge;
   to.second = from.second;
   to.secondEdge = from.secondEdge;
+  to.secondSlope = from.secondSlope;
   to.inSecondRunIn = from.inSecondRunIn;
   to.isBelowSecond = from.isBelowSecond;
   to.slope = from.slope;

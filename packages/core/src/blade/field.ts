@@ -75,6 +75,7 @@ export function compileField(blade: Blade, still?: Allowance, ring = compileRing
   const tanFalse = falseEdge ? tan(falseEdge.angle) : 0;
   const isFull = [rightPlan, leftPlan].some(({ bevel }) => bevel.kind !== "none" && bevel.set === "full");
   const cutsEdge = !still || still.edgeBevel;
+  const cutsSecond = !still || (still.second ?? still).edgeBevel;
   const extraFlat = still?.flats ?? 0;
   const face = { h: 0, slope: 0 };
 
@@ -138,7 +139,7 @@ export function compileField(blade: Blade, still?: Allowance, ring = compileRing
       const v = Math.min(1, Math.max(0, (s - sFrom) / (sTo - sFrom)));
       const e = read(thick, v) / 2;
       const dE = e > 0 ? e / side.tanEdge : 0;
-      if (cutsEdge && side.tanEdge > 0) out.secondEdge = d * side.tanEdge;
+      if (cutsSecond && side.tanEdge > 0) out.secondEdge = d * side.tanEdge;
       const past = side.cut ? pastStart(side.cut, x, y) : -1;
       if (past >= 0) {
         if (side.tanBevel > 0) {
@@ -150,6 +151,7 @@ export function compileField(blade: Blade, still?: Allowance, ring = compileRing
           else readFace(side.shape, d, dE, e, b, F, face);
         }
         out.second = face.h;
+        out.secondSlope = face.slope;
         if (side.left) out.second += read(side.left, v) * Math.sqrt(1 + face.slope * face.slope);
         if (past < side.cut!.radius) {
           out.second += runIn(past, side.cut!.radius);
@@ -289,6 +291,7 @@ function sidesAlike(blade: Blade, still: Allowance | undefined): boolean {
   const { angle, rightShare, offset } = blade.edge;
   if (blade.bevels.left !== "same" || angle.left !== angle.right) return false;
   if (rightShare !== 0.5 || offset !== 0 || !isSecondAlike(blade)) return false;
+  if (still?.second && blade.secondEdge && still.second.faces.left !== still.second.faces.right) return false;
   return !still || still.faces.left === still.faces.right;
 }
 

@@ -29,9 +29,10 @@ export interface HalfSample {
   secondEdge: number;
   inSecondRunIn: boolean;
   isBelowSecond: boolean;
-  /** dh/dd of the primary face there, and of the relief. */
+  /** dh/dd of the primary face there, of the relief, and of a second edge's bevel. */
   slope: number;
   reliefSlope: number;
+  secondSlope: number;
   /** Within the run-in of the plunge. */
   inRunIn: boolean;
   /** Where the edge bevel is cut the primary bevel does not count below the shoulder. */
@@ -53,6 +54,7 @@ export function newHalf(): HalfSample {
     isBelowSecond: false,
     slope: 0,
     reliefSlope: 0,
+    secondSlope: 0,
     inRunIn: false,
     isBelowShoulder: false,
     lowest: 0,

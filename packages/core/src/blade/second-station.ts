@@ -7,7 +7,7 @@ import { DRAWN_PLACES, type Line, runs } from "./lines.ts";
 import { exitAlong } from "./outline.ts";
 import type { Side } from "./schema.ts";
 import { pastStart } from "./second.ts";
-import type { PerSide } from "./station.ts";
+import { type PerSide, type Station, stationAt } from "./station.ts";
 
 /** One side of the section square to a second edge. Null where the steel has no such thing there. */
 export interface SecondReading {
@@ -50,6 +50,15 @@ export function secondStationAt(field: Field, v: number): SecondStation | null {
   const both =
     right.behind === null && left.behind === null ? null : (right.behind ?? 0) + (left.behind ?? 0);
   return { v, x: place.x, y: place.y, inward, height, right, left, behind: both, cut };
+}
+
+/** The station that is spoken of, on whichever edge; null where nothing is, or where the blade has no second edge. */
+export function stationOn(
+  field: Field,
+  { u, edge }: { readonly u?: number; readonly edge?: "second" },
+): Pick<Station, "x" | "y" | "inward"> | null {
+  if (u === undefined) return null;
+  return edge === "second" ? secondStationAt(field, u) : stationAt(field, u);
 }
 
 /** The station whose place on the second edge stands at x, mm from the junction; null where there is none. */

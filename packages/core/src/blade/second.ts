@@ -46,6 +46,7 @@ export function planSecond(blade: Blade, ring: Ring, still: Allowance | undefine
   const sTo = to >= tip ? spine.length : firstAtX(spine, to);
   if (sFrom === null || sTo === null || sTo <= sFrom) return null;
   const start = placeAt(spine, sFrom);
+  const faces = (still?.second ?? still)?.faces;
   const on = (side: Side): SecondSide => {
     const bevel = secondBevelOn(secondEdge, side);
     const lean = bevel.kind === "none" ? 0 : radians(bevel.runIn.lean);
@@ -71,7 +72,7 @@ export function planSecond(blade: Blade, ring: Ring, still: Allowance | undefine
               cos: Math.cos(lean),
               radius: bevel.runIn.radius,
             },
-      left: still && largest(still.faces[side]) > 0 ? still.faces[side] : null,
+      left: faces && largest(faces[side]) > 0 ? faces[side] : null,
     };
   };
   return {

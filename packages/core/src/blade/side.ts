@@ -13,6 +13,11 @@ export interface Allowance {
   readonly faces: { readonly left: Table; readonly right: Table };
   readonly edgeBevel: boolean;
   readonly falseEdge: boolean;
+  /** The same of a second edge, over its v; absent: as the first edge's. */
+  readonly second?: {
+    readonly faces: { readonly left: Table; readonly right: Table };
+    readonly edgeBevel: boolean;
+  };
 }
 
 /** One side of a blade, ready to be read: every figure its surfaces need, worked out once. */

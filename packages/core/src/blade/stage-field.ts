@@ -8,17 +8,17 @@ import { largest, read, type Table, table } from "./table.ts";
 /**
  * The field of a stage that has bevels of its own, kept honest by one rule: nowhere below the finished field, and so nowhere below
  * what stages after it still leave on the finished bevels. Its flats stand at the finished flats, or at a `thickness` of its own,
- * plus the allowance; edge bevel and false edge come with `still`.
+ * plus the allowance; edge bevel and false edge come with `still`. A second edge is there with `hasSecond`.
  */
 export function compileStageWithBevels(
   finished: Blade,
   bevels: Blade["bevels"],
   still: Allowance,
   thickness: Blade["thickness"] = finished.thickness,
+  hasSecond = true,
 ): Field {
-  // Before any bevel neither edge has one.
   const { secondEdge: _, ...one } = finished;
-  const own = compileField({ ...(isCut(bevels) ? finished : one), bevels, thickness }, still);
+  const own = compileField({ ...(hasSecond ? finished : one), bevels, thickness }, still);
   if (own.isPlain && isNowhereBelow(thickness, still.flats, finished.thickness)) return own;
   const floors = [compileField(finished)];
   if (bevels !== finished.bevels && isCut(bevels)) {

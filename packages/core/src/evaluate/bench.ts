@@ -5,6 +5,7 @@ import { doubtWords, judgeWork } from "../findings/true.ts";
 import { type Asked, benchOf } from "../inspect/bench.ts";
 import { PATTERNS } from "../inspect/faults/fault.ts";
 import type { Explained } from "../inspect/fit.ts";
+import type { BenchSteel } from "../inspect/target.ts";
 
 /**
  * What readings say of a stage, as the evaluator prints it: `true-spine/bench` version 1. Lengths mm, x from the junction. Doubted
@@ -27,6 +28,8 @@ export const BenchFiguresSchema = Type.Object(
       Type.Object({
         id: Type.Union(PATTERNS.map((pattern) => Type.Literal(pattern))),
         side: orNull(SideSchema),
+        /** Said where it is of the second edge. */
+        edge: Type.Optional(Type.Literal("second")),
         from: orNull(Type.Number()),
         to: orNull(Type.Number()),
         size: Type.Number(),
@@ -38,6 +41,7 @@ export const BenchFiguresSchema = Type.Object(
     corrections: Type.Array(
       Type.Object({
         side: SideSchema,
+        edge: Type.Optional(Type.Literal("second")),
         from: Type.Number(),
         to: Type.Number(),
         /** Square to the face where it is most. */
@@ -62,15 +66,20 @@ export type BenchFigures = Static<typeof BenchFiguresSchema>;
 /** Works the bench out and gives its figures. */
 export function benchFigures(asked: Asked): BenchFigures {
   const bench = benchOf(asked);
+  const edges = bench.second ? [bench, bench.second] : [bench];
   const say = speechIn("mm");
   return {
-    doubted: bench.doubts.map((doubt) => ({
-      id: doubt.id,
-      why: doubtWords(doubt, say),
-      instead: doubt.instead ?? doubt.of,
-    })),
-    faults: bench.diagnosis.found.map(faultFigures),
-    corrections: bench.corrections.map(({ side, from, to, most }) => ({ side, from, to, most })),
+    doubted: edges
+      .flatMap(({ doubts }) => doubts)
+      .map((doubt) => ({
+        id: doubt.id,
+        why: doubtWords(doubt, say),
+        instead: doubt.instead ?? doubt.of,
+      })),
+    faults: edges.flatMap(({ stage, diagnosis }) => diagnosis.found.map((one) => faultFigures(one, stage))),
+    corrections: edges
+      .flatMap(({ corrections }) => corrections)
+      .map(({ side, edge, from, to, most }) => ({ side, ...(edge ? { edge } : {}), from, to, most })),
     findings: judgeWork(bench, "mm").map(({ id, severity, where, message, advice, basis }) => ({
       id,
       severity,
@@ -82,9 +91,13 @@ export function benchFigures(asked: Asked): BenchFigures {
   };
 }
 
-function faultFigures({ pattern, shape, size, share }: Explained): BenchFigures["faults"][number] {
+function faultFigures(
+  { pattern, shape, size, share }: Explained,
+  { edge }: BenchSteel,
+): BenchFigures["faults"][number] {
   return {
     id: pattern,
+    ...(edge ? { edge } : {}),
     side: (shape.side ?? null) as Side | null,
     from: shape.x ? shape.x[0] : null,
     to: shape.x ? shape.x[1] : null,

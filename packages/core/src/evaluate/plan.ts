@@ -2,7 +2,8 @@ import { type Static, Type } from "@sinclair/typebox";
 import { abrasiveName } from "../abrasive/schema.ts";
 import type { Blade } from "../blade/schema.ts";
 import { readingFor } from "../grind/setups.ts";
-import { reportOf, type StageReport } from "../route/report.ts";
+import type { LayoutPlace } from "../route/layout.ts";
+import { reportOf, type StageReport, type WorkAlong } from "../route/report.ts";
 import { type Route, WORKED_ON } from "../route/schema.ts";
 import { setupFor } from "../route/setup-for.ts";
 import type { NamedSetup, Shop } from "../shop/schema.ts";
@@ -20,6 +21,10 @@ const PlannedStageSchema = Type.Object(
     name: Type.String(),
     /** What it works on; empty where it grinds nothing. */
     on: Type.Array(Type.Union(WORKED_ON.map((on) => Type.Literal(on)))),
+    /** Said where it works on the second edge alone: its figures are that one's. */
+    edgeOf: Type.Optional(Type.Literal("second")),
+    /** The same of the second edge, where it works on both. */
+    second: Type.Optional(Type.Object({ edge: Three, line: Sides, angle: Sides }, only)),
     side: Type.Union([Type.Literal("left"), Type.Literal("right"), Type.Literal("both"), Type.Null()]),
     /** Over the flats in the middle of the blade. */
     flats: Type.Number(),
@@ -39,27 +44,29 @@ const PlannedStageSchema = Type.Object(
   only,
 );
 
+const LayoutPlaceSchema = Type.Object(
+  {
+    place: Type.String(),
+    x: Type.Number(),
+    flats: Type.Number(),
+    gap: Type.Number(),
+    gauge: Type.Object({ left: Type.Number(), right: Type.Number() }, only),
+    single: Type.Number(),
+    drillApart: Type.Number(),
+    edge: Type.Number(),
+    outside: Type.Number(),
+    line: Type.Object({ left: Figure, right: Figure }, only),
+  },
+  only,
+);
+
 const LayoutSchema = Type.Object(
   {
     setting: Type.Number(),
     face: Type.Union([Type.Literal("left"), Type.Literal("right"), Type.Null()]),
-    places: Type.Array(
-      Type.Object(
-        {
-          place: Type.String(),
-          x: Type.Number(),
-          flats: Type.Number(),
-          gap: Type.Number(),
-          gauge: Type.Object({ left: Type.Number(), right: Type.Number() }, only),
-          single: Type.Number(),
-          drillApart: Type.Number(),
-          edge: Type.Number(),
-          outside: Type.Number(),
-          line: Type.Object({ left: Figure, right: Figure }, only),
-        },
-        only,
-      ),
-    ),
+    places: Type.Array(LayoutPlaceSchema),
+    /** The same along the second edge; absent without one. */
+    second: Type.Optional(Type.Array(LayoutPlaceSchema)),
   },
   only,
 );
@@ -83,11 +90,22 @@ export function planFigures(blade: Blade, route: Route, shop: Shop): PlanFigures
     layout: layout && {
       setting: layout.setting,
       face: layout.face,
-      places: layout.places.map(({ line, ...place }) => ({
-        ...place,
-        line: { left: line.left?.now ?? null, right: line.right?.now ?? null },
-      })),
+      places: layout.places.map(placeFigures),
+      ...(layout.second.length > 0 ? { second: layout.second.map(placeFigures) } : {}),
     },
+  };
+}
+
+const placeFigures = ({ line, ...place }: LayoutPlace) => ({
+  ...place,
+  line: { left: line.left?.now ?? null, right: line.right?.now ?? null },
+});
+
+function alongFigures({ stop, line, angle }: WorkAlong) {
+  return {
+    edge: [...stop],
+    line: { left: [...line.left], right: [...line.right] },
+    angle: { left: [...angle.left], right: [...angle.right] },
   };
 }
 
@@ -102,11 +120,11 @@ function plannedStage(stage: StageReport, named: NamedSetup | undefined): PlanFi
     kind: stage.kind,
     name: stage.name,
     on: work.on === "nothing" ? [] : [work.on],
+    ...(work.edge ? { edgeOf: work.edge } : {}),
+    ...(work.second ? { second: alongFigures(work.second) } : {}),
     side: left && right ? "both" : left ? "left" : right ? "right" : null,
     flats: stage.targets[1]!.flats,
-    edge: [...work.stop],
-    line: { left: [...work.line.left], right: [...work.line.right] },
-    angle: { left: [...work.angle.left], right: [...work.angle.right] },
+    ...alongFigures(work),
     belts: belts?.planned.ok ? belts.planned.sequence.steps.map(({ belt }) => abrasiveName(belt)) : [],
     minutes: stage.minutes,
     setting: reading && named ? { setup: named.name, value: reading.value, unit: reading.unit } : null,

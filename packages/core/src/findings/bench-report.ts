@@ -2,12 +2,12 @@ import type { Line as DrawnLine } from "../blade/lines.ts";
 import { SIDES, type Side } from "../blade/schema.ts";
 import { read } from "../blade/table.ts";
 import type { AsFound } from "../inspect/as-found.ts";
-import { type Asked, benchOf, foundFaces, type Line } from "../inspect/bench.ts";
+import { type Asked, type Bench, benchOf, foundFaces, type Line } from "../inspect/bench.ts";
 import type { Correction } from "../inspect/correct.ts";
 import { PATTERN, type PatternKey } from "../inspect/faults/fault.ts";
 import type { Explained } from "../inspect/fit.ts";
 import { QUANTITY } from "../inspect/quantity.ts";
-import type { Spot } from "../inspect/schema.ts";
+import { type Spot, sideWords } from "../inspect/schema.ts";
 import type { Doubt } from "../inspect/screen.ts";
 import { clearSpan } from "../inspect/span.ts";
 import { type BenchSteel, targetAt } from "../inspect/target.ts";
@@ -20,6 +20,8 @@ import { doubtWords, judgeWork, told, workNotJudged } from "./true.ts";
 /** A fault that the readings look like, in words and figures. */
 export interface LooksLike {
   readonly pattern: PatternKey;
+  /** Said where it is of the second edge. */
+  readonly edge?: "second";
   readonly words: string;
   readonly cause: string;
   readonly cure: string;
@@ -39,6 +41,8 @@ export interface BenchReport {
   readonly isHard: boolean;
   readonly lines: readonly Line[];
   readonly together: Together;
+  /** Where each edge was read from both flats: how far off centre. */
+  readonly centre: readonly (Together["centre"][number] & { readonly edge?: "second" })[];
   readonly found: readonly LooksLike[];
   readonly rivals: readonly LooksLike[];
   /** One more reading that would tell the first pattern from its nearest rival. */
@@ -65,7 +69,8 @@ const POINTS = 40;
 /** Works the bench out for a page, in the unit on show. */
 export function benchReport(asked: Asked, unit: LengthUnit): BenchReport {
   const bench = benchOf(asked);
-  const { stage, lines, figures, together, diagnosis, found, corrections, doubts, astray } = bench;
+  const { stage, together, diagnosis, found, second } = bench;
+  const edges = second ? [bench, second] : [bench];
   const say = speechIn(unit);
   const [from, to] = clearSpan(stage);
   const us = Array.from({ length: POINTS + 1 }, (_, i) => from + ((to - from) * i) / POINTS);
@@ -78,26 +83,36 @@ export function benchReport(asked: Asked, unit: LengthUnit): BenchReport {
   return {
     isBevelled: stage.isBevelled,
     isHard: stage.isHard,
-    lines,
+    lines: edges.flatMap(({ lines }) => lines),
     together,
-    found: diagnosis.found.map((one) => looksLike(one, say)),
-    rivals: diagnosis.rivals.map((one) => looksLike(one, say)),
-    settles: diagnosis.settles && {
-      spot: diagnosis.settles.spot,
-      words: `${spotWords(diagnosis.settles.spot, say, stationX(stage, diagnosis.settles.spot))}: ${say.length(diagnosis.settles.first)} speaks for the first, ${say.length(diagnosis.settles.rival)} for the next.`,
-    },
-    isUnexplained: diagnosis.pattern === "unknown",
+    centre: edges.flatMap((one) => one.together.centre.map((each) => ({ ...each, ...edgeOf(one) }))),
+    found: edges.flatMap((one) => one.diagnosis.found.map((each) => looksLike(each, one.stage, say))),
+    rivals: diagnosis.rivals.map((one) => looksLike(one, stage, say)),
+    settles: settledBy(bench, say) ?? (second && settledBy(second, say)),
+    isUnexplained: edges.some((one) => one.diagnosis.pattern === "unknown"),
     faces: found ? foundFaces(stage, found) : [],
-    corrections,
-    doubts: doubts.map((one) => ({ ...one, words: doubtWords(one, say) })),
+    corrections: edges.flatMap(({ corrections }) => corrections),
+    doubts: edges.flatMap(({ doubts }) => doubts.map((one) => ({ ...one, words: doubtWords(one, say) }))),
     findings: judgeWork(bench, unit),
-    notJudged: workNotJudged(stage, figures),
-    astray: astray.length,
+    notJudged: workNotJudged(bench),
+    astray: edges.reduce((sum, { astray }) => sum + astray.length, 0),
     edge,
     grindLine: stage.steel.drawn.grindLine,
     spare: found && leastSpare(stage, found),
   };
 }
+
+/** One more reading that would tell the first fault from its nearest rival, in words; null where none would. */
+function settledBy({ stage, diagnosis: { settles } }: Bench, say: Speech): BenchReport["settles"] {
+  return (
+    settles && {
+      spot: settles.spot,
+      words: `${spotWords(settles.spot, say, stationX(stage, settles.spot))}: ${say.length(settles.first)} speaks for the first, ${say.length(settles.rival)} for the next.`,
+    }
+  );
+}
+
+const edgeOf = ({ stage: { edge } }: Bench) => (edge ? { edge } : {});
 
 function leastSpare(stage: BenchSteel, found: AsFound) {
   const all = SIDES.flatMap((side) =>
@@ -115,18 +130,18 @@ const stationX = (stage: BenchSteel, { u, x }: Spot) =>
 /** A spot in words: what, which side, where. */
 function spotWords(spot: Spot, say: Speech, x: number): string {
   const { name, at } = QUANTITY[spot.what];
-  const side = spot.side ? `, ${spot.side}` : "";
   const height = spot.height === undefined ? "" : ` ${say.length(spot.height)} up`;
-  return `${name}${height}${side}${at === "whole" ? "" : ` ${say.along(x, x)}`}`;
+  return `${name}${height}${sideWords(spot)}${at === "whole" ? "" : ` ${say.along(x, x)}`}`;
 }
 
-function looksLike(one: Explained, say: Speech): LooksLike {
+function looksLike(one: Explained, { edge }: BenchSteel, say: Speech): LooksLike {
   const { shape } = one;
   const figure = (spot: Spot, value: number) =>
     QUANTITY[spot.what].unit === "mm" ? say.length(value) : `${value.toFixed(1)}${QUANTITY[spot.what].unit}`;
   return {
     pattern: one.pattern,
-    words: told(one, say),
+    ...(edge ? { edge } : {}),
+    words: `${edge ? "on the second edge: " : ""}${told(one, say)}`,
     cause: PATTERN[one.pattern].cause,
     cure: PATTERN[one.pattern].cure,
     side: shape.side ?? null,

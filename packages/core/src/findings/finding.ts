@@ -7,6 +7,8 @@ export type Severity = "fix" | "watch" | "note";
 /** Where on the blade: which side (both when not said), and from where to where along x, mm. */
 export interface Place {
   readonly side?: Side;
+  /** Said where it is the second edge. */
+  readonly edge?: "second";
   readonly x?: readonly [number, number];
 }
 

@@ -8,7 +8,7 @@ import type { Figure } from "../inspect/figure.ts";
 import { verdictOf } from "../inspect/figure.ts";
 import type { Diagnosis, Explained } from "../inspect/fit.ts";
 import { QUANTITY } from "../inspect/quantity.ts";
-import type { Reading, Spot } from "../inspect/schema.ts";
+import { type Reading, type Spot, sideWords } from "../inspect/schema.ts";
 import type { Doubt, RoundDoubt } from "../inspect/screen.ts";
 import type { Slip } from "../inspect/slips.ts";
 import type { BenchSteel } from "../inspect/target.ts";
@@ -369,7 +369,7 @@ export function doubtWords({ slip, readings, instead, of }: Doubt, say: Speech):
   const [reading] = readings as [Reading];
   const { name, unit } = QUANTITY[reading.what];
   const figure = (value: number) => (unit === "mm" ? say.length(value) : `${value.toFixed(1)}${unit}`);
-  const side = reading.side ? `, ${reading.side}` : "";
+  const side = sideWords(reading);
   const lead = `${name}${side ? `${side},` : ""} reads ${figure(reading.value)}`;
   if (slip === "unlike") return `${lead}, like nothing that was read around it.`;
   return `${lead}. Is it ${figure(instead ?? 0)}, ${SLIP_WORDS[slip as Slip]}?`;
@@ -390,16 +390,31 @@ const RULES: readonly WorkRule[] = [
 const RANK = { fix: 0, watch: 1, note: 2 } as const;
 
 /** Judges the work of a stage by every rule, worst first. */
-export function judgeWork(
-  bench: Pick<Bench, "stage" | "figures" | "together" | "diagnosis" | "found" | "doubts">,
-  unit: LengthUnit,
-): Finding[] {
-  const work = { ...bench, say: speechIn(unit) };
-  return RULES.flatMap((rule) => rule(work)).sort((a, b) => RANK[a.severity] - RANK[b.severity]);
+export function judgeWork({ second, ...bench }: Judged, unit: LengthUnit): Finding[] {
+  const say = speechIn(unit);
+  const first = RULES.flatMap((rule) => rule({ ...bench, say }));
+  const other = second ? RULES.flatMap((rule) => rule({ ...second, say })) : [];
+  return [...first, ...other.map(onTheSecond)].sort((a, b) => RANK[a.severity] - RANK[b.severity]);
+}
+
+type Judged = Pick<Bench, "stage" | "figures" | "together" | "diagnosis" | "found" | "doubts" | "second">;
+
+/** A finding of the second edge says so. */
+function onTheSecond(one: Finding): Finding {
+  const { message, where } = one;
+  return {
+    ...one,
+    where: { ...where, edge: "second" },
+    message: `Second edge: ${message.charAt(0).toLowerCase()}${message.slice(1)}`,
+  };
 }
 
 /** What a stage's readings leave unjudged, and why. */
-export function workNotJudged(stage: BenchSteel, figures: readonly Figure[]): NotJudged[] {
+export function workNotJudged({
+  stage,
+  figures,
+  second,
+}: Pick<Bench, "stage" | "figures" | "second">): NotJudged[] {
   const has = (what: Spot["what"]) => figures.some(({ spot }) => spot.what === what);
   return [
     ...(stage.isBevelled && !stage.isSharpened && !has("over")
@@ -415,6 +430,14 @@ export function workNotJudged(stage: BenchSteel, figures: readonly Figure[]): No
           {
             id: "edge-off-centre",
             why: "Sharpened, the edge is too thin for a height gauge: its centre is judged before.",
+          },
+        ]
+      : []),
+    ...(second && !second.stage.isSharpened && !second.figures.some(({ spot }) => spot.what === "over")
+      ? [
+          {
+            id: "edge-off-centre",
+            why: "The second edge was not read from both flats: whether it is centred is not known.",
           },
         ]
       : []),

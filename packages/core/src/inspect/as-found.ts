@@ -6,6 +6,7 @@ import { faceErrorAt, responseAt } from "./faults/fault.ts";
 import type { Figure } from "./figure.ts";
 import type { Diagnosis, Explained } from "./fit.ts";
 import { leastSquares } from "./least-squares.ts";
+import { tagged } from "./plan.ts";
 import { steelAt } from "./reader.ts";
 import { faceResponse } from "./response.ts";
 import type { Spot } from "./schema.ts";
@@ -163,7 +164,7 @@ export function endsToRead(stage: BenchSteel, { at, faces }: AsFound): Spot[] {
     if (apart < NEAR || differs < WORTH_A_LOOK) return [];
     const u = Math.round(((before + after) / 2) * 1000) / 1000;
     const spots = (["line", "over"] as const).flatMap((what) =>
-      SIDES.map((side): Spot => ({ what, u, side })),
+      SIDES.map((side): Spot => tagged(stage, { what, u, side })),
     );
     const there = spots.filter((spot) => targetAt(stage, spot) !== null);
     // A line is quickly read, and tells more of its face than the edge does.

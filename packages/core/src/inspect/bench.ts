@@ -1,6 +1,6 @@
 import type { Blade } from "../blade/schema.ts";
 import { read } from "../blade/table.ts";
-import { ladderOf, type Rung } from "../route/ladder.ts";
+import { ladderOf, onEdgeOf, onSecondEdge, type Rung } from "../route/ladder.ts";
 import type { Route } from "../route/schema.ts";
 import { instrumentsOf } from "../shop/instruments.ts";
 import type { Shop } from "../shop/schema.ts";
@@ -45,6 +45,8 @@ export interface Bench {
   readonly doubts: readonly Doubt[];
   /** Readings of the stage at places where this blade no longer has anything to read. */
   readonly astray: readonly Reading[];
+  /** The same of the blade's second edge, by what was read along that; null where it has none, or no bevel yet. */
+  readonly second: Bench | null;
 }
 
 export interface Asked {
@@ -59,10 +61,16 @@ export interface Asked {
 
 /** Works the bench out for one stage of a blade. The blade must be sound. */
 export function benchOf(asked: Asked): Bench {
-  const bench = workedOut(asked, null);
+  const whole = benchSteel(asked.blade, asked.route, asked.shop, asked.stage, asked.check.hardness ?? null);
+  const turned = onSecondEdge(whole);
+  return { ...alongOne(asked, whole), second: turned && alongOne(asked, turned) };
+}
+
+function alongOne(asked: Asked, stage: BenchSteel): Bench {
+  const bench = workedOut(asked, stage, null);
   // Nothing fits, and no fault of the trade explains it: whatever was read, it was not this blade.
   return isOfAnother(bench)
-    ? workedOut(asked, ofAnother(bench.figures.flatMap((one) => one.readings)))
+    ? workedOut(asked, stage, ofAnother(bench.figures.flatMap((one) => one.readings)))
     : bench;
 }
 
@@ -84,17 +92,23 @@ function isOfAnother({ figures, diagnosis }: Bench): boolean {
     );
 }
 
-function workedOut({ blade, route, shop, stage: id, check, readings }: Asked, another: Doubt | null): Bench {
-  const hardness = check.hardness ?? null;
-  const stage = benchSteel(blade, route, shop, id, hardness);
+function workedOut(
+  { blade, route, shop, stage: id, check, readings }: Asked,
+  stage: BenchSteel,
+  another: Doubt | null,
+): Bench {
+  const { hardness, edge } = stage;
   const rungs = route?.stages.length ? ladderOf(blade, route, shop) : [];
   const instruments = instrumentsOf(shop);
-  const done = check.corrections.filter((one) => one.stage === id);
+  const done = check.corrections.filter((one) => one.stage === id && one.edge === edge);
   const mine = standing(
-    readings.filter((one) => one.stage === id),
+    readings.filter((one) => one.stage === id && one.edge === edge),
     done,
   );
-  const others = distinct(rungs, stage).map((rung): BenchSteel => ({ ...rung, hardness }));
+  const others = distinct(
+    rungs.flatMap((rung) => onEdgeOf(rung, stage) ?? []),
+    stage,
+  ).map((one): BenchSteel => ({ ...one, hardness }));
   const doubts = another ? [another] : screened(stage, mine, instruments, others);
   const doubted = new Set(doubts.flatMap((one) => one.readings.map((reading) => reading.id)));
   const groups = new Map<string, { spot: Spot; readings: Reading[] }>();
@@ -122,7 +136,7 @@ function workedOut({ blade, route, shop, stage: id, check, readings }: Asked, an
   const found = asFound(stage, figures, diagnosis);
   const { round, first } = readingPlan(stage, instruments);
   const plan = withPlaces(round, [
-    ...check.places,
+    ...check.places.filter((one) => one.edge === edge),
     ...(found ? endsToRead(stage, found) : []),
     ...groundPlaces(
       stage,
@@ -165,13 +179,14 @@ function workedOut({ blade, route, shop, stage: id, check, readings }: Asked, an
     corrections: found && isSteel(diagnosis) ? correctionsFor(stage, found, figures, belts, shop) : [],
     doubts,
     astray,
+    second: null,
   };
 }
 
 /** Stages whose steel is another than this one's, each steel once. */
-function distinct(rungs: readonly Rung[], stage: BenchSteel): Rung[] {
+function distinct(stages: readonly Rung[], stage: BenchSteel): Rung[] {
   const seen = new Set([stage.steel]);
-  return rungs.filter(({ steel, isBevelled }) => {
+  return stages.filter(({ steel, isBevelled }) => {
     const isNew = isBevelled && !seen.has(steel);
     seen.add(steel);
     return isNew;

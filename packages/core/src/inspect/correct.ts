@@ -20,6 +20,8 @@ import { type BenchSteel, centreBand, edgeBand, ROUGH } from "./target.ts";
 /** Steel to come off one face over a stretch, and what taking it does. Lengths mm, square to the face where not said. */
 export interface Correction {
   readonly side: Side;
+  /** Said where it is a face of the second edge. */
+  readonly edge?: "second";
   readonly from: number;
   readonly to: number;
   /** At the places along it, in x. */
@@ -100,6 +102,7 @@ export function correctionsFor(
         const taken = rows.filter(({ t }) => t > 0);
         return {
           side,
+          ...(stage.edge ? { edge: stage.edge } : {}),
           from: Math.round(rows[0]!.x),
           to: Math.round(rows.at(-1)!.x),
           off,

@@ -88,7 +88,16 @@ export function potentialSpots(stage: BenchSteel): Spot[] {
     { what: "square", x: 0 },
     { what: "hardness", x: ricasso(stage) },
   ];
-  return candidates.filter((spot) => targetAt(stage, spot) !== null);
+  // What is read once for the whole blade is read with the first edge.
+  return candidates
+    .filter(({ u }) => stage.edge === undefined || u !== undefined)
+    .map((spot) => tagged(stage, spot))
+    .filter((spot) => targetAt(stage, spot) !== null);
+}
+
+/** A spot of the edge that a stage is asked along. */
+export function tagged({ edge }: Pick<BenchSteel, "edge">, spot: Spot): Spot {
+  return edge === undefined ? spot : { ...spot, edge };
 }
 
 /** Shares of the edge, from clear of the plunges to short of the point. */
@@ -258,7 +267,7 @@ export function groundPlaces(
       ];
     }),
   );
-  const known = new Map(spots.map((spot) => [spotKey(spot), spot]));
+  const known = new Map(spots.map((spot) => [spotKey(spot), tagged(stage, spot)]));
   return [...known.values()].filter((spot) => targetAt(stage, spot) !== null);
 }
 
@@ -276,5 +285,7 @@ export function spotsNear(stage: BenchSteel, u: number, height: number): Spot[] 
           ? { what, u: at, height: rounded(height) }
           : { what, u: at };
     return isPerSide ? SIDES.map((side) => ({ ...base, side })) : [base];
-  }).filter((spot) => targetAt(stage, spot) !== null);
+  })
+    .map((spot) => tagged(stage, spot))
+    .filter((spot) => targetAt(stage, spot) !== null);
 }

@@ -1,6 +1,6 @@
 import { bevelOn, type Side } from "../blade/schema.ts";
 import { type Station, thicknessAlong } from "../blade/station.ts";
-import type { StageSteel } from "../route/ladder.ts";
+import { onEdgeOf, type StageSteel } from "../route/ladder.ts";
 import type { Steel } from "../route/steel.ts";
 import type { Instrument } from "../shop/instrument.ts";
 import { atan } from "../units/angle.ts";
@@ -20,7 +20,9 @@ export function expectedReading(stage: StageSteel, spot: Spot, instrument: Shown
 }
 
 /** The same by an instrument without fault whose parallel jaws are `jaw` wide, mm. Hardness is no question of the field: null. */
-export function steelAt(stage: StageSteel, spot: Spot, jaw = 0): number | null {
+export function steelAt(whole: StageSteel, spot: Spot, jaw = 0): number | null {
+  const stage = onEdgeOf(whole, spot);
+  if (!stage) return null;
   const { steel } = stage;
   const { field } = steel;
   const station = spot.u === undefined ? null : steel.station(spot.u);

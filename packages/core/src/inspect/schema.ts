@@ -26,6 +26,8 @@ const SPOT = {
   side: Type.Optional(SideSchema),
   /** Above the edge, square to it. */
   height: Type.Optional(Type.Number({ minimum: 0, maximum: 300 })),
+  /** Said where it lies on the second edge: `u` is then the share of that one, from where it begins. */
+  edge: Type.Optional(Type.Literal("second")),
 } as const;
 
 /** Where something is read, and what. */
@@ -70,6 +72,8 @@ const CorrectionSchema = Type.Object(
     when: TimeSchema,
     stage: StageIdSchema,
     side: SideSchema,
+    /** Said where it is a face of the second edge. */
+    edge: Type.Optional(Type.Literal("second")),
     from: Along,
     to: Along,
     /** Square to the face at its most, mm, and how it runs out: the off at each x. */
@@ -123,19 +127,26 @@ export const NO_CHECK: Check = {
 };
 
 /** One name for a place and what is read there: readings of one spot are repeats of each other. */
-export function spotKey({ what, u, x, side, height }: Spot): string {
+export function spotKey({ what, u, x, side, height, edge }: Spot): string {
   const figure = (value: number | undefined, places: number) =>
     value === undefined ? "" : value.toFixed(places);
-  return [what, figure(u, 3), figure(x, 1), side ?? "", figure(height, 2)].join("|");
+  const key = [what, figure(u, 3), figure(x, 1), side ?? "", figure(height, 2)];
+  return (edge ? [...key, edge] : key).join("|");
 }
 
 /** Only what says where and what of a reading. */
-export function spotOf({ what, u, x, side, height }: Spot): Spot {
+export function spotOf({ what, u, x, side, height, edge }: Spot): Spot {
   return {
     what,
     ...(u === undefined ? {} : { u }),
     ...(x === undefined ? {} : { x }),
     ...(side === undefined ? {} : { side }),
     ...(height === undefined ? {} : { height }),
+    ...(edge === undefined ? {} : { edge }),
   };
+}
+
+/** Which edge and which side a spot lies on, in words after what is read; empty where neither is said. */
+export function sideWords({ side, edge }: Pick<Spot, "side" | "edge">): string {
+  return `${edge ? ", second edge" : ""}${side ? `, ${side}` : ""}`;
 }

@@ -1,5 +1,5 @@
 import { type Station, thicknessAlong } from "../blade/station.ts";
-import { type StageSteel, stageSteel } from "../route/ladder.ts";
+import { onEdgeOf, type StageSteel, stageSteel } from "../route/ladder.ts";
 import type { Route } from "../route/schema.ts";
 import type { Shop } from "../shop/schema.ts";
 import { QUANTITY } from "./quantity.ts";
@@ -57,6 +57,11 @@ const kept = new WeakMap<object, Map<string, Target | null>>();
 
 /** What should be read at a spot at a stage; null where the steel has no such thing there. Worked out once for each spot. */
 export function targetAt(stage: BenchSteel, spot: Spot): Target | null {
+  const on = onEdgeOf(stage, spot);
+  return on && targetOn(on, spot);
+}
+
+function targetOn(stage: BenchSteel, spot: Spot): Target | null {
   let known = kept.get(stage);
   if (!known) {
     known = new Map();

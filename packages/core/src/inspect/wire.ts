@@ -1,4 +1,4 @@
-import { STAGE_KINDS, type StageKind } from "../route/schema.ts";
+import { STAGE_ID } from "../route/schema.ts";
 import { INSTRUMENT_KINDS, type InstrumentKind } from "../shop/instrument.ts";
 import { QUANTITIES, type Quantity } from "./quantity.ts";
 import type { Spot } from "./schema.ts";
@@ -54,7 +54,7 @@ export function valueIn(unit: WireUnit, value: number, of: "mm" | "°" | "HRC"):
 /** Where a simulated instrument is held: which blade at which stage, and the spot. */
 export interface Held {
   readonly blade: string;
-  readonly stage: StageKind;
+  readonly stage: string;
   readonly spot: Spot;
 }
 
@@ -78,8 +78,8 @@ export function toInstrument(message: ToInstrument): string {
       return `BEHAVE ${message.how}`;
     case "place": {
       const { blade, stage, spot } = message.held;
-      const { what, u, x, side, height } = spot;
-      const more = Object.entries({ u, x, side, height }).flatMap(([key, value]) =>
+      const { what, u, x, side, height, edge } = spot;
+      const more = Object.entries({ u, x, side, height, edge }).flatMap(([key, value]) =>
         value === undefined ? [] : [`${key}=${value}`],
       );
       return ["PLACE", blade, stage, what, ...more].join(" ");
@@ -98,10 +98,9 @@ export function atInstrument(line: string): ToInstrument | null {
     return how ? { say: "behave", how } : null;
   }
   if (word !== "PLACE") return null;
-  const [blade, stageWord, whatWord, ...more] = rest;
-  const stage = STAGE_KINDS.find((one) => one === stageWord);
+  const [blade, stage, whatWord, ...more] = rest;
   const what = QUANTITIES.find((one): one is Quantity => one === whatWord);
-  if (!blade || !stage || !what) return null;
+  if (!blade || !stage || !STAGE_ID.test(stage) || !what) return null;
   const said = new Map(more.map((pair) => pair.split("=") as [string, string]));
   const number = (key: string) => (said.has(key) ? { [key]: Number(said.get(key)) } : {});
   const side = said.get("side");
@@ -111,6 +110,7 @@ export function atInstrument(line: string): ToInstrument | null {
     ...number("x"),
     ...number("height"),
     ...(side === "left" || side === "right" ? { side } : {}),
+    ...(said.get("edge") === "second" ? { edge: "second" } : {}),
   };
   return { say: "place", held: { blade, stage, spot } };
 }

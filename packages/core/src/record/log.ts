@@ -1,5 +1,5 @@
 import { QUANTITY } from "../inspect/quantity.ts";
-import type { Check, Reading } from "../inspect/schema.ts";
+import { type Check, type Reading, sideWords } from "../inspect/schema.ts";
 import type { DocumentState, RevisionRow } from "../registry/contract.ts";
 import type { Route } from "../route/schema.ts";
 import { nameOf, stageName } from "../route/stages.ts";
@@ -77,7 +77,7 @@ export function logOf({ revisions, documents, route, check, readings, struck, sh
           ? one.x === undefined
             ? ""
             : ` at ${one.x} mm`
-          : ` at ${Math.round(one.u * 100)} % of the edge`;
+          : ` at ${Math.round(one.u * 100)} % of ${one.edge ? "it" : "the edge"}`;
       const by =
         one.by === "hand"
           ? ""
@@ -89,7 +89,7 @@ export function logOf({ revisions, documents, route, check, readings, struck, sh
       return {
         when: iso(one.when),
         kind: "reading",
-        words: `${stageName(route, one.stage)}: ${name}${one.side ? `, ${one.side},` : ""}${where} read ${figure}${by}${struck.has(one.id) ? "; struck out" : ""}${one.past ? "; past the line" : ""}${one.note ? `; ${one.note}` : ""}`,
+        words: `${stageName(route, one.stage)}: ${name}${sideWords(one)}${one.side || one.edge ? "," : ""}${where} read ${figure}${by}${struck.has(one.id) ? "; struck out" : ""}${one.past ? "; past the line" : ""}${one.note ? `; ${one.note}` : ""}`,
       };
     }),
     ...check.corrections.flatMap((one): LogEntry[] => [

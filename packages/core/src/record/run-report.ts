@@ -11,7 +11,7 @@ import {
   type IndividualsChart,
   individualsChart,
 } from "../inspect/runs.ts";
-import { type Spot, spotKey } from "../inspect/schema.ts";
+import { type Spot, sideWords, spotKey } from "../inspect/schema.ts";
 import { benchSteel, targetAt } from "../inspect/target.ts";
 import type { RunReadings } from "../registry/contract.ts";
 import { stageName } from "../route/stages.ts";
@@ -97,7 +97,6 @@ type RunRoute = Parameters<typeof benchSteel>[1];
 
 /** A place in words. */
 export function placeName(stage: string, spot: Spot, x: number | null): string {
-  const side = spot.side ? `, ${spot.side}` : "";
   const at = QUANTITY[spot.what].at === "whole" || x === null ? "" : ` at ${Math.round(x)} mm`;
-  return `${stage}: ${QUANTITY[spot.what].name}${side}${at}`;
+  return `${stage}: ${QUANTITY[spot.what].name}${sideWords(spot)}${at}`;
 }

@@ -2,19 +2,44 @@ import { spansAt } from "../blade/outline.ts";
 import { SIDES } from "../blade/schema.ts";
 import type { Station } from "../blade/station.ts";
 import { tan } from "../units/angle.ts";
+import type { WhichEdge } from "./schema.ts";
 import type { Steel } from "./steel.ts";
 
 /** What a stage's belts work on. */
 export type Surface = "bevels" | "flats" | "edge";
 
-/** Areas of a finished blade's surfaces, both sides together, mm². */
-export function areasOf(finished: Steel): Readonly<Record<Surface, number>> {
-  const bevels = alongEdge(finished, faceWidth);
+/** Areas of a finished blade's surfaces, both sides together, mm²: along each of its edges, and of its flats. */
+export interface Areas {
+  readonly flats: number;
+  readonly first: AlongOne;
+  readonly second: AlongOne;
+}
+
+interface AlongOne {
+  readonly bevels: number;
+  readonly edge: number;
+}
+
+export function areasOf(finished: Steel): Areas {
+  const first = areasAlong(finished);
+  const second = finished.onSecond ? areasAlong(finished.onSecond) : { bevels: 0, edge: 0 };
+  return { first, second, flats: flatArea(finished, first.bevels + second.bevels) };
+}
+
+/** The area a stage works on: along one edge, or along both. */
+export function areaOn({ flats, first, second }: Areas, on: Surface, which?: WhichEdge): number {
+  if (on === "flats") return flats;
+  return (which === "second" ? 0 : first[on]) + (which === "first" ? 0 : second[on]);
+}
+
+function areasAlong(finished: Steel): AlongOne {
   const { angle } = finished.blade.edge;
-  const edge = alongEdge(finished, (station) =>
-    sum((side) => (station[side].edgeBevel ?? 0) * Math.hypot(1, tan(angle[side]))),
-  );
-  return { bevels, edge, flats: flatArea(finished, bevels) };
+  return {
+    bevels: alongEdge(finished, faceWidth),
+    edge: alongEdge(finished, (station) =>
+      sum((side) => (station[side].edgeBevel ?? 0) * Math.hypot(1, tan(angle[side]))),
+    ),
+  };
 }
 
 const sum = (of: (side: (typeof SIDES)[number]) => number) => SIDES.reduce((all, side) => all + of(side), 0);

@@ -2,6 +2,7 @@ import { thickestOf } from "../blade/measure.ts";
 import { compileRing } from "../blade/outline.ts";
 import type { Blade } from "../blade/schema.ts";
 import { type Shop, USUAL_SHOP } from "../shop/schema.ts";
+import type { Areas } from "./areas.ts";
 import { flatsToCome } from "./ladder.ts";
 import { type BarSurface, NO_ROUTE, type Route } from "./schema.ts";
 import { takingOf } from "./take.ts";
@@ -34,7 +35,11 @@ export function thicknessFrom(stock: number, surface: BarSurface): number {
 }
 
 /** Of a field knife, mm². */
-const USUAL_AREAS = { bevels: 4000, flats: 8000 };
+const USUAL_AREAS: Areas = {
+  flats: 8000,
+  first: { bevels: 4000, edge: 0 },
+  second: { bevels: 0, edge: 0 },
+};
 
 /** What a bar and a blade make of one another. Lengths mm. */
 export interface BarFit {

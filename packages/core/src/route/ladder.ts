@@ -6,11 +6,11 @@ import { type Blade, bevelOn, SIDES, type Side } from "../blade/schema.ts";
 import type { PerSide } from "../blade/station.ts";
 import { constant, type Table } from "../blade/table.ts";
 import type { Shop } from "../shop/schema.ts";
-import { areasOf, type Surface } from "./areas.ts";
-import type { Route, Stage, StageKind } from "./schema.ts";
+import { type Areas, areaOn, areasOf, type Surface } from "./areas.ts";
+import type { Route, Stage, StageKind, WhichEdge } from "./schema.ts";
 import { workedOn } from "./stages.ts";
 import { finishedSteel, type Otherwise, Steel } from "./steel.ts";
-import { ratesOf, type Takes, takesOf, takingOf } from "./take.ts";
+import { isOnEdge, ratesOf, type Takes, takesOf, takingOf } from "./take.ts";
 
 /** A stage of a blade: its steel when it is done, and what is known of it. */
 export interface StageSteel {
@@ -26,6 +26,18 @@ export interface StageSteel {
   readonly isBevelled: boolean;
   readonly isSharpened: boolean;
   readonly isHard: boolean;
+  /** The same of its second edge; null where the blade has none. */
+  readonly second: SecondState | null;
+  /** Said where this is the stage as its second edge has it. */
+  readonly edge?: "second";
+}
+
+/** How a second edge stands at a stage. */
+export interface SecondState {
+  readonly faces: PerSide<number>;
+  readonly needed: PerSide<number>;
+  readonly isBevelled: boolean;
+  readonly isSharpened: boolean;
 }
 
 /** A stage worked out backwards from the finished blade, with what its own belts do. */
@@ -37,6 +49,37 @@ export interface Rung extends StageSteel {
 /** The same stage, its steel come out otherwise. */
 export function otherwise<S extends StageSteel>(stage: S, change: Otherwise): S {
   return { ...stage, steel: stage.steel.otherwise(change) };
+}
+
+const turned = new WeakMap<StageSteel, StageSteel>();
+
+/** A stage as its second edge has it: whatever is asked of an edge is asked of that one. Null before that has a bevel. */
+export function onSecondEdge<S extends StageSteel>(stage: S): S | null {
+  const known = turned.get(stage);
+  if (known) return known as S;
+  const { second } = stage;
+  const [steel, finished] = [stage.steel.onSecond, stage.finished.onSecond];
+  if (!second?.isBevelled || !steel || !finished) return null;
+  const { faces, needed, isBevelled, isSharpened } = second;
+  const left = { ...stage.left, faces };
+  const made: S = {
+    ...stage,
+    steel,
+    finished,
+    left,
+    needed,
+    isBevelled,
+    isSharpened,
+    second: null,
+    edge: "second",
+  };
+  turned.set(stage, made);
+  return made;
+}
+
+/** The stage as the edge has it that is spoken of; null where that has no bevel yet. */
+export function onEdgeOf<S extends StageSteel>(stage: S, { edge }: { readonly edge?: "second" }): S | null {
+  return edge === "second" && stage.edge !== "second" ? onSecondEdge(stage) : stage;
 }
 
 let last: { blade: Blade; route: Route; shop: Shop; rungs: readonly Rung[] } | null = null;
@@ -54,13 +97,14 @@ export function ladderOf(blade: Blade, route: Route, shop: Shop): readonly Rung[
 }
 
 function workedOut(blade: Blade, route: Route, shop: Shop): Rung[] {
-  const { stages, takes, area } = stagesOf(blade, route, shop);
+  const { stages, takes, takesSecond, area } = stagesOf(blade, route, shop);
   const isOneSided = SIDES.some((side) => bevelOn(blade, side).kind === "none");
   return stages.map((stage, i): Rung => {
     const before = stages[i - 1];
     const removed = before ? before.steel.volume - stage.steel.volume : 0;
     const isSoft = stages.slice(i).some(({ kind }) => kind === "harden");
-    const work = { route, shop, area, takes: takes[i]!, removed, isSoft, isOneSided };
+    const own = takesSecond && route.stages[i]!.edge === "second" ? takesSecond[i]! : takes[i]!;
+    const work = { route, shop, area, takes: own, removed, isSoft, isOneSided };
     return { ...stage, belts: beltsOf(route.stages[i]!, work) };
   });
 }
@@ -73,13 +117,17 @@ export function stagesOf(
 ): {
   stages: readonly StageSteel[];
   takes: readonly Takes[];
-  area: Readonly<Record<Surface, number>>;
+  /** Along the second edge; null without one. */
+  takesSecond: readonly Takes[] | null;
+  area: Areas;
 } {
   const finished = finishedSteel(blade);
   const area = areasOf(finished);
   const kinds = route.stages.map((stage) => stage.kind);
   const taking = takingOf(route, shop, area);
-  const takes = route.stages.map((_, i) => takesOf(route.stages, i, taking));
+  const along = (which: WhichEdge) => route.stages.map((_, i) => takesOf(route.stages, i, taking, which));
+  const takes = along("first");
+  const takesSecond = blade.secondEdge ? along("second") : null;
   const isSteep = hasSteepBevel(finished);
   const known = new Map<string, Steel>();
   // A bar in hand is never thicker than it is, whatever is still to come off.
@@ -87,21 +135,37 @@ export function stagesOf(
   const stages = route.stages.map(({ id, kind }, i): StageSteel => {
     const later = takes.slice(i + 1);
     const left = { faces: facesOf(later), flats: Math.min(flatsOf(later), room) };
-    const isDone = (stage: StageKind) => kinds.slice(0, i + 1).includes(stage);
+    const isDone = (stage: StageKind, which?: WhichEdge) =>
+      route.stages.slice(0, i + 1).some((one) => one.kind === stage && (!which || isOnEdge(one, which)));
     const isLast = i === kinds.length - 1;
-    const isBevelled = isLast || isDone("rough") || isDone("finish");
-    const isTrue = isBevelled || isDone("flats") || isDone("true");
-    const edgeBevel = isLast || isDone("sharpen");
+    const isGround = (which: WhichEdge) => isLast || isDone("rough", which) || isDone("finish", which);
+    const isBevelled = isGround("first");
+    const second: SecondState | null = takesSecond && {
+      faces: facesOf(takesSecond.slice(i + 1)),
+      needed: neededAfter(route, i, takesSecond, "second"),
+      isBevelled: isGround("second"),
+      isSharpened: isLast || isDone("sharpen", "second"),
+    };
+    const isSecondBevelled = second?.isBevelled ?? isBevelled;
+    const isTrue = isBevelled || isSecondBevelled || isDone("flats") || isDone("true");
+    const edgeBevel = isLast || isDone("sharpen", "first");
     const falseEdge = isLast || isDone(kinds.includes("false-edge") ? "false-edge" : "finish");
     // Many stages leave the steel as they found it: what is the same is worked out once.
-    const marks = [left, isBevelled, isTrue, isDone("forge"), isDone("finish"), falseEdge, edgeBevel];
+    const marks = [left, second, isBevelled, isTrue, isDone("forge"), isDone("finish"), falseEdge, edgeBevel];
     const key = JSON.stringify(marks);
     let steel = known.get(key);
     if (!steel) {
       const bar = isDone("forge") ? forged(blade, route, left.flats) : [{ x: 0, t: route.stock }];
       steel = new Steel(blade, {
-        still: { flats: left.flats, faces: tablesOf(left.faces), edgeBevel, falseEdge },
+        still: {
+          flats: left.flats,
+          faces: tablesOf(left.faces),
+          edgeBevel,
+          falseEdge,
+          ...(second ? { second: { faces: tablesOf(second.faces), edgeBevel: second.isSharpened } } : {}),
+        },
         isBevelled,
+        isSecondBevelled,
         thickness: isTrue ? null : bar,
         isSteep,
         roughAngle: isDone("finish") || isLast ? null : (route.roughAngle ?? null),
@@ -114,13 +178,14 @@ export function stagesOf(
       steel,
       finished,
       left,
-      needed: neededAfter(kinds, i, takes, route),
+      needed: neededAfter(route, i, takes, "first"),
       isBevelled,
       isSharpened: edgeBevel,
       isHard: isLast || isDone("harden"),
+      second,
     };
   });
-  return { stages, takes, area };
+  return { stages, takes, takesSecond, area };
 }
 
 /** Still to come off each flat once the flats are clean, or off the bar where no stage cleans them, mm. */
@@ -143,15 +208,15 @@ function facesOf(takes: readonly Takes[]): PerSide<number> {
 
 /** Before the finish bevels what they leave for those after them is needed, and the skin while the oven is still to come. */
 function neededAfter(
-  kinds: readonly StageKind[],
+  { stages, skin }: Route,
   i: number,
   takes: readonly Takes[],
-  { skin }: Route,
+  which: WhichEdge,
 ): PerSide<number> {
-  const finish = kinds.lastIndexOf("finish");
+  const finish = stages.findLastIndex((one) => one.kind === "finish" && isOnEdge(one, which));
   if (finish <= i) return facesOf(takes.slice(i + 1));
   const { left, right } = facesOf(takes.slice(finish + 1));
-  const own = kinds.slice(i + 1).includes("harden") ? skin : 0;
+  const own = stages.slice(i + 1).some(({ kind }) => kind === "harden") ? skin : 0;
   return { left: left + own, right: right + own };
 }
 
@@ -181,6 +246,9 @@ export function stageSteel(blade: Blade, route: Route | null, shop: Shop, id: st
     isBevelled: true,
     isSharpened: true,
     isHard: true,
+    second: blade.secondEdge
+      ? { faces: NOTHING, needed: NOTHING, isBevelled: true, isSharpened: true }
+      : null,
   };
 }
 
@@ -217,7 +285,7 @@ function hasSteepBevel({ field }: Steel): boolean {
 interface Work {
   readonly route: Route;
   readonly shop: Shop;
-  readonly area: Readonly<Record<Surface, number>>;
+  readonly area: Areas;
   readonly takes: Takes;
   /** mm³. */
   readonly removed: number;
@@ -237,11 +305,12 @@ function beltsOf(
   { route, shop, area, takes, removed, isSoft, isOneSided }: Work,
 ): Rung["belts"] {
   const plan = (on: Surface, from: number, to: number, depth: number | null, coarsest?: number) => {
-    if (area[on] < SMALLEST) return null;
+    const whole = areaOn(area, on, stage.edge);
+    if (whole < SMALLEST) return null;
     const job: Job = {
       ...ratesOf(shop),
       // One of two sides is half of it.
-      area: stage.side === undefined || isOneSided ? area[on] : area[on] / 2,
+      area: stage.side === undefined || isOneSided ? whole : whole / 2,
       from,
       to,
       depth,
@@ -257,7 +326,7 @@ function beltsOf(
   const { coarse, finish } = route;
   switch (stage.kind) {
     case "rough":
-      return removed > 0 ? plan("bevels", 0, coarse, removed / area.bevels) : null;
+      return removed > 0 ? plan("bevels", 0, coarse, removed / areaOn(area, "bevels", stage.edge)) : null;
     case "finish":
       return plan("bevels", 0, coarse, takes.faces);
     case "grits":
@@ -267,7 +336,13 @@ function beltsOf(
     case "sharpen":
       // No coarser than what its bevel was left at: a deeper scratch in the edge is a notch.
       return removed > 0
-        ? plan("edge", 0, finish.edge, removed / area.edge, Math.min(COARSEST_ON_AN_EDGE, finish.bevels))
+        ? plan(
+            "edge",
+            0,
+            finish.edge,
+            removed / areaOn(area, "edge", stage.edge),
+            Math.min(COARSEST_ON_AN_EDGE, finish.bevels),
+          )
         : null;
     case "true":
       return plan("flats", 0, finish.flats, takes.flats);

@@ -3,7 +3,7 @@ import type { PerSide } from "../blade/station.ts";
 import { linesApartOutOfSquare, scribeGap, scribeSetting } from "../grind/relations.ts";
 import { tan } from "../units/angle.ts";
 import { type LengthUnit, showLengthWithUnit } from "../units/length.ts";
-import type { StageSteel } from "./ladder.ts";
+import { onSecondEdge, type StageSteel } from "./ladder.ts";
 import type { Route } from "./schema.ts";
 import type { Steel } from "./steel.ts";
 import { type StageTarget, targetsAt } from "./targets.ts";
@@ -11,6 +11,8 @@ import { type StageTarget, targetsAt } from "./targets.ts";
 /** What is scribed before grinding, and what it will be worth: lengths mm, angles degrees. Source: geometry. */
 export interface LayoutSheet {
   readonly places: readonly LayoutPlace[];
+  /** The same along the second edge, near where it begins, in its middle and near its end; empty without one. */
+  readonly second: readonly LayoutPlace[];
   /** Height gauge for two centre lines `gap` apart at the heel, scribed from both faces. */
   readonly setting: number;
   /** The face the apex lies in: one line is scribed, from that face. Null where it lies between the two. */
@@ -53,6 +55,7 @@ export function layoutOf(
   now: StageSteel,
   rough: StageSteel,
   { gap, drill: named }: Pick<Route, "gap" | "drill">,
+  roughSecond: StageSteel | null = null,
 ): LayoutSheet {
   const { finished } = now;
   const { offset } = finished.blade.edge;
@@ -60,36 +63,42 @@ export function layoutOf(
   const aside = typeof offset === "number" ? offset : 0;
   const whole = { ...now, steel: finished, isBevelled: true };
   const [scribed, ground, last] = [targetsAt(now), targetsAt(rough), targetsAt(whole)];
+  const thickness = (x: number) => flatsAt(now.steel, x);
   const setting = Math.max(0, scribeSetting(scribed[0]!.flats, gap));
   const drill = named ?? nearestDrill(scribed[0]!.flats, gap);
-  const places = scribed.map(({ place, x, flats }, i): LayoutPlace => {
-    const apart = scribeGap(flats, setting);
-    const line = (side: Side) => {
-      const [from, to] = [ground[i]!.grindLine[side], last[i]!.grindLine[side]];
-      return from === null || to === null ? null : { now: from, final: to, climb: to - from };
-    };
-    return {
-      place,
-      x,
-      flats,
-      gap: apart,
-      gauge: {
-        left: Math.max(0, scribeSetting(flats, gap) + aside),
-        right: Math.max(0, scribeSetting(flats, gap) - aside),
-      },
-      single: flats / 2,
-      drillApart: Math.abs(flats - drill),
-      edge: ground[i]!.edge,
-      outside: (ground[i]!.edge - Math.abs(apart)) / 2,
-      line: { left: line("left"), right: line("right") },
-    };
-  });
-  const thickness = (x: number) => flatsAt(now.steel, x);
+  const along = (ground: readonly StageTarget[], last: readonly StageTarget[], off: number) =>
+    ground.map(({ place, x, edge, grindLine }, i): LayoutPlace => {
+      const flats = thickness(x);
+      const apart = scribeGap(flats, setting);
+      const line = (side: Side) => {
+        const [from, to] = [grindLine[side], last[i]!.grindLine[side]];
+        return from === null || to === null ? null : { now: from, final: to, climb: to - from };
+      };
+      return {
+        place,
+        x,
+        flats,
+        gap: apart,
+        gauge: {
+          left: Math.max(0, scribeSetting(flats, gap) + off),
+          right: Math.max(0, scribeSetting(flats, gap) - off),
+        },
+        single: flats / 2,
+        drillApart: Math.abs(flats - drill),
+        edge,
+        outside: (edge - Math.abs(apart)) / 2,
+        line: { left: line("left"), right: line("right") },
+      };
+    });
+  const turned = roughSecond && onSecondEdge(roughSecond);
+  const turnedLast = turned && { ...turned, steel: turned.finished };
   const range = [scribed[0]!.x, finished.field.ring.right] as const;
   const middle = last[1]!;
   const beta = middle.angle.right ?? middle.angle.left;
   return {
-    places,
+    places: along(ground, last, aside),
+    // The second edge's apex lies in the middle.
+    second: turned && turnedLast ? along(targetsAt(turned), targetsAt(turnedLast), 0) : [],
     setting,
     face,
     meetAt: fallsTo(thickness, 2 * setting, range),

@@ -1,26 +1,33 @@
 import { cuttingRate } from "../abrasive/cutting.ts";
 import { type Planned, type Sequence, type Skipped, skippedBy } from "../abrasive/sequence.ts";
-import { type Field, thicknessAt } from "../blade/field.ts";
 import { type Line, sectionShape } from "../blade/lines.ts";
 import { massOf } from "../blade/mass.ts";
 import { type Blade, SIDES, type Side } from "../blade/schema.ts";
-import { secondStationAt } from "../blade/second-station.ts";
 import { type PerSide, thicknessAbove } from "../blade/station.ts";
 import { type AngleCost, costOfAngle, singleAngle } from "../grind/setups.ts";
 import type { Shop } from "../shop/schema.ts";
 import { densityOf } from "../steel/steels.ts";
 import type { Surface } from "./areas.ts";
 import { rankByHeat, type Warmth } from "./heat.ts";
-import { ladderOf, type Rung } from "./ladder.ts";
+import { ladderOf, onSecondEdge, type Rung, type StageSteel } from "./ladder.ts";
 import { type LayoutSheet, layoutOf } from "./layout.ts";
-import type { Route, Stage, StageKind, WorkedOn } from "./schema.ts";
+import type { Route, Stage, StageKind, WhichEdge, WorkedOn } from "./schema.ts";
 import { nameOf, workedOn } from "./stages.ts";
 import { finishedSteel, type Steel } from "./steel.ts";
+import { isOnEdge } from "./take.ts";
 import { placesOf, type StageTarget, targetsAt } from "./targets.ts";
 
 /** What a stage does to what it works on, at heel, middle and tip: nothing that it does not touch. */
-export interface StageWork {
+export interface StageWork extends WorkAlong {
   readonly on: WorkedOn;
+  /** Said where it works on the second edge alone: its figures are that one's. */
+  readonly edge?: "second";
+  /** The same of the second edge, begun to end; null where there is none, or the stage does not touch it beside the first. */
+  readonly second: WorkAlong | null;
+}
+
+/** What a stage does along one edge, at heel, middle and tip of it. */
+export interface WorkAlong {
   /** The edge to stop at on bevels, what is behind the edge when it is sharpened, mm; null where neither is worked. */
   readonly stop: readonly (number | null)[];
   /** Top of the face that is worked, above the edge, mm. */
@@ -29,15 +36,6 @@ export interface StageWork {
   readonly angle: PerSide<readonly (number | null)[]>;
   /** One angle a side to set a jig to, or null where no single angle exists. */
   readonly single: PerSide<number | null>;
-  /** The same of the second edge, begun to end; null where there is none, or the stage does not touch it. */
-  readonly second: SecondWork | null;
-}
-
-/** What a stage does to the second edge, near where it begins, in its middle and near its end. */
-export interface SecondWork {
-  readonly stop: readonly (number | null)[];
-  readonly line: readonly (number | null)[];
-  readonly angle: readonly (number | null)[];
 }
 
 /** One stage as a page or a sheet of paper shows it: plain figures and lines, nothing that must be asked again. */
@@ -54,6 +52,8 @@ export interface StageReport {
   /** g taken off by the stage. */
   readonly removed: number;
   readonly targets: readonly StageTarget[];
+  /** Grind line in the middle of the face that is worked, had each flat lost `FLATS_LOST` more, mm; null without a line. */
+  readonly again: number | null;
   /** What a tenth of a degree costs at the middle, mm; null where there is no bevel. */
   readonly tenth: AngleCost | null;
   readonly belts: {
@@ -99,20 +99,31 @@ export function reportOf(blade: Blade, route: Route, shop: Shop, x: number): Rou
     return known;
   };
   const stages = rungs.map((rung, i): StageReport => {
-    const targets = targetsAt(rung);
-    const work = workOf(rung, route.stages[i]!, targets);
+    const stage = route.stages[i]!;
+    const turned = isOnEdge(stage, "second") ? onSecondEdge(rung) : null;
+    const worked = (stage.edge === "second" && turned) || rung;
+    const targets = targetsAt(worked);
+    const along = workAlong(worked, stage, targets);
+    const other = turned && worked !== turned ? workAlong(turned, stage, targetsAt(turned)) : null;
+    const work: StageWork = {
+      ...along,
+      on: workedOn(stage),
+      ...(worked === turned ? { edge: "second" } : {}),
+      second: other && isAnything(other) ? other : null,
+    };
     const side = SIDES.find((one) => work.line[one][1] !== null && work.angle[one][1] !== null);
     const { belts } = rung;
     return {
       id: rung.id,
       kind: rung.kind,
-      name: nameOf(route.stages[i]!),
+      name: nameOf(stage),
       work,
       left: rung.left,
       needed: rung.needed,
       isBevelled: rung.isBevelled,
       removed: i === 0 ? 0 : massOf(rungs[i - 1]!.steel.volume - rung.steel.volume, density),
       targets,
+      again: side ? lineAgain(worked, targets[1]!.u, side) : null,
       tenth: side ? costOfAngle(work.line[side][1]!, work.angle[side][1]!, 0.1) : null,
       belts: belts && {
         on: belts.on,
@@ -125,51 +136,51 @@ export function reportOf(blade: Blade, route: Route, shop: Shop, x: number): Rou
     };
   });
   const scribed = rungs.find((rung) => rung.kind === "layout");
-  const ground = rungs.find((rung) => rung.kind === "rough") ?? rungs.find((rung) => rung.kind === "finish");
+  const groundBy = (which: WhichEdge) => {
+    const mine = rungs.filter((_, i) => isOnEdge(route.stages[i]!, which));
+    return mine.find(({ kind }) => kind === "rough") ?? mine.find(({ kind }) => kind === "finish");
+  };
+  const ground = groundBy("first");
   return {
     stages,
-    layout: scribed && ground ? layoutOf(scribed, ground, route) : null,
+    layout: scribed && ground ? layoutOf(scribed, ground, route, groundBy("second") ?? null) : null,
     minutes: stages.reduce((sum, { minutes }) => sum + minutes, 0),
   };
 }
 
-/** Shares of a second edge that its figures are told at. */
-const SECOND_PLACES = [0.05, 0.5, 0.95] as const;
+/** What cleaning a flat usually takes, mm: what a jig must be found again for. Source: common practice. */
+export const FLATS_LOST = 0.1;
 
-/** The second edge as a stage leaves it: its very edge on bevels, what is behind it once it is sharpened. */
-function secondWork(field: Field, on: "bevels" | "edge"): SecondWork | null {
-  const stations = SECOND_PLACES.map((v) => secondStationAt(field, v));
-  if (!field.blade.secondEdge || stations.every((station) => station === null)) return null;
-  const angles = field.blade.secondEdge.angle;
-  return {
-    stop: stations.map(
-      (station) => station && (on === "edge" ? station.behind : thicknessAt(field, station.x, station.y)),
-    ),
-    line: stations.map((station) => station?.right[on === "edge" ? "edgeBevel" : "grindLine"] ?? null),
-    angle: stations.map((station) => station && (on === "edge" ? angles.right : station.right.primaryAngle)),
-  };
+/** Where a grind line comes out when the flats are lower and the face is ground by the same reading: asked of the steel itself. */
+function lineAgain({ steel, isBevelled }: StageSteel, u: number, side: Side): number | null {
+  return isBevelled ? steel.otherwise({ flats: () => -FLATS_LOST }).station(u)[side].grindLine : null;
 }
 
-/** What a stage works on, as it comes out. */
-function workOf({ steel, finished }: Rung, stage: Stage, targets: readonly StageTarget[]): StageWork {
+const isAnything = ({ stop, line }: WorkAlong) =>
+  [...stop, ...line.left, ...line.right].some((value) => value !== null);
+
+/** What a stage works on along one edge, as it comes out. */
+function workAlong(
+  { steel, finished }: StageSteel,
+  stage: Stage,
+  targets: readonly StageTarget[],
+): WorkAlong {
   const on = workedOn(stage);
   const stations = targets.map(({ u }) => steel.station(u));
   const angles = finished.blade.edge.angle;
   const none = targets.map(() => null);
   const made = (
-    stop: StageWork["stop"],
+    stop: WorkAlong["stop"],
     of: (side: Side) => { line: (number | null)[]; angle: (number | null)[] },
-  ): StageWork => {
+  ): WorkAlong => {
     const worked = (side: Side) =>
       stage.side === undefined || stage.side === side ? of(side) : { line: none, angle: none };
     const [left, right] = [worked("left"), worked("right")];
     return {
-      on,
       stop,
       line: { left: left.line, right: right.line },
       angle: { left: left.angle, right: right.angle },
       single: { left: singleAngle(left.angle), right: singleAngle(right.angle) },
-      second: on === "bevels" || on === "edge" ? secondWork(steel.field, on) : null,
     };
   };
   if (on === "bevels") {

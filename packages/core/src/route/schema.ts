@@ -46,7 +46,8 @@ export const WORKED_ON = [
 export type WorkedOn = (typeof WORKED_ON)[number];
 
 /** A stage's own name on its route. */
-export const StageIdSchema = Type.String({ pattern: "^[a-z0-9-]{1,40}$" });
+export const STAGE_ID = /^[a-z0-9-]{1,40}$/;
+export const StageIdSchema = Type.String({ pattern: STAGE_ID.source });
 
 const Note = Type.String({ minLength: 1, maxLength: 500, pattern: PRINTABLE });
 const Particle = Type.Number({ minimum: 0.1, maximum: 1000 });
@@ -91,6 +92,8 @@ const StageSchema = Type.Object(
     on: Type.Optional(Type.Union(WORKED_ON.map((on) => Type.Literal(on)))),
     /** The one side it works on; absent: both. */
     side: Type.Optional(Type.Union([Type.Literal("left"), Type.Literal("right")])),
+    /** The one edge it works on of a blade with two; absent: both. */
+    edge: Type.Optional(Type.Union([Type.Literal("first"), Type.Literal("second")])),
     /** What it is done with, where that is no belt: none is planned for it then. */
     tool: Type.Optional(Type.String({ minLength: 1, maxLength: 60, pattern: PRINTABLE })),
     /** Taken off each face it works on, mm, where that was said; else as its kind needs. */
@@ -143,6 +146,8 @@ export const RouteSchema = Type.Object(
 );
 
 type RouteFile = Static<typeof RouteSchema>;
+/** Which of a blade's edges. */
+export type WhichEdge = "first" | "second";
 /** A stage as it stands once its file was read: under its own name. */
 export type Stage = RouteFile["stages"][number] & { id: string };
 export type Route = Omit<RouteFile, "stages"> & { stages: Stage[] };

@@ -177,9 +177,9 @@ export const STAGES: Readonly<Record<StageKind, StageFacts>> = {
   },
 };
 
-/** What a stage is called: as the maker calls it, else by its kind. */
-export function nameOf({ name, kind }: Pick<Stage, "name" | "kind">): string {
-  return name ?? STAGES[kind].name;
+/** What a stage is called: as the maker calls it, else by its kind and the one edge it works on. */
+export function nameOf({ name, kind, edge }: Pick<Stage, "name" | "kind" | "edge">): string {
+  return name ?? `${STAGES[kind].name}${edge ? `, ${edge} edge` : ""}`;
 }
 
 /** What a stage works on. */

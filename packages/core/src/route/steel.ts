@@ -7,11 +7,14 @@ import type { Allowance } from "../blade/side.ts";
 import { compileStageWithBevels } from "../blade/stage-field.ts";
 import { type PerSide, type Station, stationAt } from "../blade/station.ts";
 import { constant, type Table, table } from "../blade/table.ts";
+import { turnedBack, turnedFile, turnedOver } from "../blade/turned.ts";
 
 /** How the steel of a stage is made from a blade: the same for the blade as planned and as it may have come out. */
 export interface Recipe {
   readonly still: Allowance;
   readonly isBevelled: boolean;
+  /** The same of a second edge. */
+  readonly isSecondBevelled: boolean;
   /** Of the bar or the forged blank, where the flats are still its own; null once they are true. */
   readonly thickness: Blade["thickness"] | null;
   /** Whether a bevel is steeper than the edge bevel somewhere: its stages are held up to the finished steel. */
@@ -47,6 +50,7 @@ export class Steel {
   #drawn: DrawnLines | null = null;
   #volume: number | null = null;
   #lines: PerSide<Table> | null = null;
+  #turned: Steel | null | undefined;
 
   constructor(
     readonly blade: Blade,
@@ -80,18 +84,27 @@ export class Steel {
     return this.#volume;
   }
 
+  /** The same steel as its second edge has it; null where that has no bevel yet. See `turnedOver`. */
+  get onSecond(): Steel | null {
+    if (this.#turned === undefined) {
+      const field = turnedOver(this.field);
+      this.#turned = field && new TurnedSteel(this, field);
+    }
+    return this.#turned;
+  }
+
   /** The same stage come out otherwise. */
   otherwise({ blade: changed, outOfSquare = 0, bend, ...rest }: Otherwise): Steel {
     const distortion = { ...rest, bent: bend?.z };
     const blade = changed ? changed(this.blade) : this.blade;
     const made = blade === this.blade ? this.field : fieldBy(blade, this.recipe);
     const isMoved = Object.values(distortion).some((one) => one !== undefined);
-    const field = isMoved ? distorted(made, distortion, this.#linesOverU()) : made;
+    const field = isMoved ? distorted(made, distortion, this.linesOverU()) : made;
     return new Steel(blade, this.recipe, field, outOfSquare, bend ?? null);
   }
 
   /** Heights of the grind lines over u, mm: what faces are turned about. */
-  #linesOverU(): PerSide<Table> {
+  protected linesOverU(): PerSide<Table> {
     if (!this.#lines) {
       const along = (side: "left" | "right") => {
         const rows = this.drawn.stations.filter((station) => station[side].grindLine !== null);
@@ -109,6 +122,29 @@ export class Steel {
   }
 }
 
+/** Steel turned edge for spine: what comes out otherwise does so on the second edge. */
+class TurnedSteel extends Steel {
+  constructor(
+    readonly of: Steel,
+    field: Field,
+    outOfSquare = of.outOfSquare,
+    bend: Bend | null = null,
+  ) {
+    super(field.blade, of.recipe, field, outOfSquare, bend);
+  }
+
+  override otherwise({ blade: changed, outOfSquare = 0, bend, ...rest }: Otherwise): Steel {
+    const of = changed
+      ? this.of.otherwise({ blade: (file) => turnedBack(file, changed(turnedFile(file))) })
+      : this.of;
+    const field = (of === this.of ? this.field : turnedOver(of.field)) ?? this.field;
+    const distortion = { ...rest, bent: bend?.z };
+    const isMoved = Object.values(distortion).some((one) => one !== undefined);
+    const moved = isMoved ? distorted(field, distortion, this.linesOverU()) : field;
+    return new TurnedSteel(of, moved, outOfSquare, bend ?? null);
+  }
+}
+
 const NOTHING_LEFT = constant(0);
 const FINISHED: Recipe = {
   still: {
@@ -118,6 +154,7 @@ const FINISHED: Recipe = {
     falseEdge: true,
   },
   isBevelled: true,
+  isSecondBevelled: true,
   thickness: null,
   isSteep: false,
   roughAngle: null,
@@ -136,14 +173,19 @@ export function finishedSteel(blade: Blade): Steel {
 }
 
 /** The field a recipe makes of a blade: bevelled or not, its flats true or still its own. */
-function fieldBy(blade: Blade, { still, isBevelled, thickness, isSteep, roughAngle }: Recipe): Field {
-  if (thickness) {
-    const bevels = isBevelled ? blade.bevels : UNBEVELLED;
-    return compileStageWithBevels(blade, bevels, { ...still, flats: 0 }, thickness);
-  }
-  if (!isBevelled) return compileStageWithBevels(blade, UNBEVELLED, still);
-  if (roughAngle !== null) return compileStageWithBevels(blade, roughed(blade.bevels, roughAngle), still);
-  return isSteep ? compileStageWithBevels(blade, blade.bevels, still) : compileField(blade, still);
+function fieldBy(
+  blade: Blade,
+  { still, isBevelled, isSecondBevelled, thickness, isSteep, roughAngle }: Recipe,
+): Field {
+  const staged = (bevels: Blade["bevels"], left = still, flats = blade.thickness) =>
+    compileStageWithBevels(blade, bevels, left, flats, isSecondBevelled);
+  if (thickness) return staged(isBevelled ? blade.bevels : UNBEVELLED, { ...still, flats: 0 }, thickness);
+  if (!isBevelled) return staged(UNBEVELLED);
+  if (roughAngle !== null) return staged(roughed(blade.bevels, roughAngle));
+  if (isSteep) return staged(blade.bevels);
+  if (isSecondBevelled || !blade.secondEdge) return compileField(blade, still);
+  const { secondEdge: _, ...one } = blade;
+  return compileField(one, still);
 }
 
 const UNBEVELLED: Blade["bevels"] = { right: { kind: "none" }, left: "same" };

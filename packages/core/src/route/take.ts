@@ -1,7 +1,8 @@
 import { depthAfter, planSequence } from "../abrasive/sequence.ts";
 import type { Side } from "../blade/schema.ts";
 import type { Shop } from "../shop/schema.ts";
-import type { Route, Stage, StageKind } from "./schema.ts";
+import { type Areas, areaOn } from "./areas.ts";
+import type { Route, Stage, StageKind, WhichEdge } from "./schema.ts";
 import { workedOn } from "./stages.ts";
 
 /** What is taken off a face and off a flat, mm a side; off one side's face alone where that was said. */
@@ -16,25 +17,39 @@ export type Taking = Partial<Record<StageKind, Takes>>;
 
 const NOTHING: Takes = { faces: 0, flats: 0 };
 
-/** What a stage of a route takes: what was said, else what its kind needs, which the last of a kind sees to. */
-export function takesOf(stages: readonly Stage[], i: number, taking: Taking): Takes {
+/** Whether a stage works on one of a blade's edges. */
+export function isOnEdge({ edge }: Pick<Stage, "edge">, which: WhichEdge): boolean {
+  return edge === undefined || edge === which;
+}
+
+/**
+ * What a stage of a route takes along one edge: what was said, else what its kind needs, which the last of a kind on that edge sees
+ * to.
+ */
+export function takesOf(
+  stages: readonly Stage[],
+  i: number,
+  taking: Taking,
+  which: WhichEdge = "first",
+): Takes {
   const stage = stages[i]!;
+  if (!isOnEdge(stage, which)) return NOTHING;
   const { takes, kind, side } = stage;
   const on = workedOn(stage);
   if (takes !== undefined && (on === "flats" || on === "bevels"))
     return on === "flats" ? { faces: 0, flats: takes } : { faces: takes, flats: 0, side };
-  const isLast = !stages.slice(i + 1).some((one) => one.kind === kind);
+  const isLast = !stages.slice(i + 1).some((one) => one.kind === kind && isOnEdge(one, which));
   return (isLast && taking[kind]) || NOTHING;
 }
 
-/** What every stage of a route takes, from what was chosen and from areas of bevels and flats, mm². */
-export function takingOf(route: Route, shop: Shop, area: { bevels: number; flats: number }): Taking {
+/** What every stage of a route takes, from what was chosen and from the surfaces' areas. */
+export function takingOf(route: Route, shop: Shop, area: Areas): Taking {
   const { oven, skin, coarse, finish } = route;
   const share = shop.scratchShare;
   return {
     true: { faces: 0, flats: skin + finerDepth(shop, area.flats, coarse, finish.flats) },
     finish: { faces: oven + skin, flats: 0 },
-    grits: { faces: finerDepth(shop, area.bevels, coarse, finish.bevels), flats: 0 },
+    grits: { faces: finerDepth(shop, areaOn(area, "bevels"), coarse, finish.bevels), flats: 0 },
     hand: { faces: depthAfter(finish.bevels, share), flats: depthAfter(finish.flats, share) },
   };
 }

@@ -156,13 +156,53 @@ describe("a second edge on a route", () => {
     // The same is left for the oven on either edge; what is behind them differs by a few hundredths.
     const behind = 0.55 - 0.45;
     expect(Math.abs(rough.stop[1]! - rough.second!.stop[1]!)).toBeLessThan(behind + 0.1);
-    expect(rough.second!.line[1]).toBeLessThan(finish.second!.line[1]!);
+    expect(rough.second!.line.right[1]).toBeLessThan(finish.second!.line.right[1]!);
     expect(sharpen.second!.stop[1]).toBeCloseTo(0.45, 2);
     // (e/2)/tan 20°.
-    expect(sharpen.second!.line[1]).toBeCloseTo(0.225 / Math.tan(20 * RAD), 2);
-    expect(sharpen.second!.angle).toEqual([20, 20, 20]);
+    expect(sharpen.second!.line.right[1]).toBeCloseTo(0.225 / Math.tan(20 * RAD), 2);
+    expect(sharpen.second!.angle).toEqual({ left: [20, 20, 20], right: [20, 20, 20] });
     expect(of("harden").second).toBeNull();
     expect(report(field, firstRoute(field)).stages.every(({ work }) => work.second === null)).toBe(true);
+  });
+
+  test("a stage of the second edge alone tells that one's figures, and one of the first leaves them out", () => {
+    const usual = firstRoute(dagger);
+    const stages = usual.stages.flatMap((stage) =>
+      stage.kind === "sharpen"
+        ? [
+            { ...stage, edge: "first" as const },
+            { ...stage, id: "sharpen-2", edge: "second" as const },
+          ]
+        : [stage],
+    );
+    const told = report(dagger, { ...usual, stages }).stages;
+    const [first, second] = ["sharpen", "sharpen-2"].map((id) => told.find((one) => one.id === id)!);
+    expect([first!.name, second!.name]).toEqual(["Sharpen, first edge", "Sharpen, second edge"]);
+    expect(first!.work.second).toBeNull();
+    expect(second!.work.second).toBeNull();
+    expect(second!.work.edge).toBe("second");
+    expect(second!.work.stop[1]).toBeCloseTo(0.45, 2);
+    expect(second!.work.single.left).toBeCloseTo(20, 6);
+    expect(first!.minutes + second!.minutes).toBeGreaterThan(0);
+  });
+
+  test("its lines are scribed by the same gauge, where they stand before they climb", () => {
+    const sheet = report(dagger, firstRoute(dagger)).layout!;
+    expect(sheet.second).toHaveLength(3);
+    for (const place of sheet.second) {
+      expect(place.gap).toBeCloseTo(place.flats - 2 * sheet.setting, 9);
+      expect(place.line.right!.now + place.line.right!.climb).toBeCloseTo(place.line.right!.final, 9);
+      expect(place.line.right!.climb).toBeGreaterThan(0);
+      expect(place.outside).toBeCloseTo((place.edge - Math.abs(place.gap)) / 2, 9);
+    }
+    expect(report(field, firstRoute(field)).layout!.second).toEqual([]);
+  });
+
+  test("a line found again when each flat has lost 0.1 stands 0.1/tan β lower on a flat bevel, by the steel itself", () => {
+    const finish = report(field, firstRoute(field)).stages.find(({ kind }) => kind === "finish")!;
+    const [line, angle] = [finish.work.line.right[1]!, finish.work.angle.right[1]!];
+    expect(finish.again!).toBeCloseTo(line - 0.1 / Math.tan(angle * RAD), 1);
+    expect(finish.again!).toBeLessThan(line);
   });
 });
 

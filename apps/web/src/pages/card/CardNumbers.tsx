@@ -29,9 +29,11 @@ export function CardNumbers({ stage, side }: { stage: StageReport; side: Side })
           <span className="text-faint">Second edge: {isEdge ? "behind it" : "stop at"} </span>
           <strong>{alike(second.stop.map((one) => say(one)))}</strong>
           <span className="text-faint">, {isEdge ? "bevel high" : "line"} </span>
-          <strong>{alike(second.line.map((one) => say(one, isEdge ? undefined : short)))}</strong>
+          <strong>{alike(second.line[side].map((one) => say(one, isEdge ? undefined : short)))}</strong>
           <span className="text-faint">, at </span>
-          <strong>{alike(second.angle.map((one) => (one === null ? "–" : `${one.toFixed(1)}°`)))}</strong>
+          <strong>
+            {alike(second.angle[side].map((one) => (one === null ? "–" : `${one.toFixed(1)}°`)))}
+          </strong>
         </p>
       )}
       <Figure

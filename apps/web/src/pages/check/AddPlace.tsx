@@ -1,6 +1,6 @@
 import type { Asked } from "@true-spine/core/inspect/bench.ts";
 import { QUANTITY } from "@true-spine/core/inspect/quantity.ts";
-import { type Spot, spotKey } from "@true-spine/core/inspect/schema.ts";
+import { type Spot, sideWords, spotKey } from "@true-spine/core/inspect/schema.ts";
 import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import type { Remote } from "comlink";
 import { useEffect, useState } from "react";
@@ -50,7 +50,7 @@ export function AddPlace({
         {spots?.map((spot) => (
           <PlainButton key={spotKey(spot)} onClick={() => add(spot)}>
             {QUANTITY[spot.what].name}
-            {spot.side && `, ${spot.side}`}
+            {sideWords(spot)}
             {spot.height !== undefined &&
               ` ${showLengthWithUnit(spot.height, unit, unit === "mm" ? 1 : undefined)} up`}
           </PlainButton>

@@ -1,5 +1,6 @@
 import { nearest, newFoot } from "@true-spine/core/blade/nearest.ts";
-import { stationAt, stationAtX } from "@true-spine/core/blade/station.ts";
+import { stationOn } from "@true-spine/core/blade/second-station.ts";
+import { stationAtX } from "@true-spine/core/blade/station.ts";
 import type { BenchReport } from "@true-spine/core/findings/bench-report.ts";
 import type { Asked, Line } from "@true-spine/core/inspect/bench.ts";
 import type { Spot } from "@true-spine/core/inspect/schema.ts";
@@ -53,7 +54,16 @@ function Strips({
   const shared = { scale, measure, onGo };
   return (
     <>
-      <Strip title="Where" note="right side; left ones open" height={room * SHARES.side} isBlue>
+      <Strip
+        title="Where"
+        note={
+          report.lines.some(({ spot }) => spot.edge)
+            ? "right side; left ones open, the second edge's ringed"
+            : "right side; left ones open"
+        }
+        height={room * SHARES.side}
+        isBlue
+      >
         {/* biome-ignore lint/a11y/noStaticElementInteractions: the same is on the P key */}
         <div
           className="absolute inset-0"
@@ -146,10 +156,12 @@ function stripsOf(report: BenchReport) {
     within: line.figure.uncertainty.expanded,
     verdict: line.figure.verdict,
     isOpen: line.spot.side === "left",
+    isSecond: line.spot.edge === "second",
     spot: line.spot,
   });
-  const lines = report.lines.filter(({ spot }) => spot.what === "line");
-  const over = report.lines.filter(({ spot }) => spot.what === "over");
+  const first = report.lines.filter(({ spot }) => spot.edge === undefined);
+  const lines = first.filter(({ spot }) => spot.what === "line");
+  const over = first.filter(({ spot }) => spot.what === "over");
   return {
     edge: read
       .filter(({ spot }) => spot.what === "edge" || spot.what === "behind")
@@ -161,16 +173,17 @@ function stripsOf(report: BenchReport) {
     centreBand: over
       .filter(({ spot }) => spot.side === "right")
       .map(({ target }) => ({ x: target.x, low: -target.band, high: target.band })),
-    centre: report.together.centre.map(
-      ({ x, u, value, expanded, band }): Dot => ({
-        key: `centre ${u}`,
+    centre: report.centre.map(
+      ({ x, u, value, expanded, band, edge }): Dot => ({
+        key: `centre ${u} ${edge ?? ""}`,
         x,
         y: value,
         within: expanded,
         verdict:
           Math.abs(Math.abs(value) - band) < expanded ? "doubtful" : Math.abs(value) > band ? "out" : "good",
         isOpen: false,
-        spot: { what: "over", u, side: value > 0 ? "left" : "right" },
+        isSecond: edge === "second",
+        spot: { what: "over", u, side: value > 0 ? "left" : "right", ...(edge ? { edge } : {}) },
       }),
     ),
   };
@@ -225,6 +238,7 @@ function Spots({
             }}
           >
             <circle cx={x} cy={y} r={HIT} fill="transparent" />
+            {line.spot.edge && <circle cx={x} cy={y} r={7} fill="none" stroke={ink} strokeWidth={1} />}
             <circle
               cx={x}
               cy={y}
@@ -271,8 +285,9 @@ function spotPlace(
     line: target.value,
     angle: 7,
   };
-  if (spot.u !== undefined) {
-    const { x, y, inward } = stationAt(field, spot.u);
+  const station = stationOn(field, spot);
+  if (station) {
+    const { x, y, inward } = station;
     const s = up[spot.what] ?? 0;
     return [x + inward[0] * s, y + inward[1] * s];
   }

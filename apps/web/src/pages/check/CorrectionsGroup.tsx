@@ -34,7 +34,7 @@ export function CorrectionsGroup({ report, stage }: { report: BenchReport; stage
         </ul>
       )}
       {standing.length === 0 &&
-        corrections.map((one) => <Proposed key={`${one.side} ${one.from}`} one={one} />)}
+        corrections.map((one) => <Proposed key={`${one.edge ?? ""} ${one.side} ${one.from}`} one={one} />)}
       {standing.length === 0 && corrections.length > 0 && (
         <>
           {beyond > 0 && (
@@ -74,8 +74,8 @@ function Proposed({ one }: { one: Correction }) {
   return (
     <div className="text-sm">
       <p className="font-semibold">
-        <span className="capitalize">{one.side}</span> face, {place(one.from, unit)}–{place(one.to, unit)}{" "}
-        {unit}: take {say(one.most)} off at its most
+        <span className="capitalize">{one.side}</span> face{one.edge && " of the second edge"},{" "}
+        {place(one.from, unit)}–{place(one.to, unit)} {unit}: take {say(one.most)} off at its most
       </p>
       <p className="text-xs text-faint">
         About {one.passes} passes{one.belt && ` with ${one.belt}`}

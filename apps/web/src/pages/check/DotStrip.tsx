@@ -10,6 +10,8 @@ export interface Dot {
   readonly within: number;
   readonly verdict: Verdict;
   readonly isOpen: boolean;
+  /** Read along the second edge: ringed. */
+  readonly isSecond: boolean;
   readonly spot: Spot;
 }
 
@@ -100,7 +102,7 @@ function roundStep(least: number): number {
 export const HIT = 12;
 
 function Mark({
-  dot: { y, within, verdict, isOpen, spot },
+  dot: { y, within, verdict, isOpen, isSecond, spot },
   px,
   py,
   onGo,
@@ -125,6 +127,7 @@ function Mark({
       }}
     >
       <circle cx={x} cy={at} r={HIT} fill="transparent" stroke="none" />
+      {isSecond && <circle cx={x} cy={at} r={8} fill="none" strokeWidth={1} />}
       <path
         d={`M${x} ${py(y - within)}V${py(y + within)}M${x - 3} ${py(y - within)}h6M${x - 3} ${py(y + within)}h6`}
       />

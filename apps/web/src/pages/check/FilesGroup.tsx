@@ -3,7 +3,7 @@ import { writeReadings } from "@true-spine/formats/read-readings.ts";
 import { proxy } from "comlink";
 import { useRef, useState } from "react";
 import { useStore } from "zustand";
-import { useFile, useScreen } from "../../blade/screen.ts";
+import { useDocument, useFile, useScreen } from "../../blade/screen.ts";
 import { Alert } from "../../parts/Alert.tsx";
 import { download } from "../../parts/download.ts";
 import { FileBox } from "../../parts/FileBox.tsx";
@@ -27,6 +27,7 @@ const MOST_SHOWN = 200;
 export function FilesGroup({ stage }: { stage: string }) {
   const { readings, id } = useScreen();
   const file = useFile();
+  const route = useDocument("route");
   const taken = useStore(readings.state);
   const [state, setState] = useState<State>({ at: "idle" });
   const stop = useRef<AbortController | null>(null);
@@ -44,6 +45,7 @@ export function FilesGroup({ stage }: { stage: string }) {
             id,
             file,
             stage,
+            route.stages.map((one) => one.id),
             proxy((share: number) => setState({ at: "reading", done: share, of: 1 })),
           ),
         { signal: control.signal },

@@ -1,6 +1,6 @@
-import { stationAt } from "@true-spine/core/blade/station.ts";
+import { stationOn } from "@true-spine/core/blade/second-station.ts";
 import { QUANTITY } from "@true-spine/core/inspect/quantity.ts";
-import { spotKey } from "@true-spine/core/inspect/schema.ts";
+import { sideWords, spotKey } from "@true-spine/core/inspect/schema.ts";
 import { stageName } from "@true-spine/core/route/stages.ts";
 import { showLength } from "@true-spine/core/units/length.ts";
 import { X } from "lucide-react";
@@ -37,12 +37,12 @@ export function PlacesGroup({ stage }: { stage: string }) {
         </span>
       </div>
       {check.places.map((spot) => {
-        const x = spot.u === undefined ? (spot.x ?? 0) : stationAt(fieldOf(file), spot.u).x;
+        const x = (spot.u === undefined ? spot.x : stationOn(fieldOf(file), spot)?.x) ?? 0;
         return (
           <p key={spotKey(spot)} className="flex items-center gap-2 text-xs">
             <span className="min-w-0 flex-1">
               {QUANTITY[spot.what].name}
-              {spot.side && `, ${spot.side}`} at {showLength(x, unit, unit === "mm" ? 0 : undefined)}
+              {sideWords(spot)} at {showLength(x, unit, unit === "mm" ? 0 : undefined)}
             </span>
             <button
               type="button"

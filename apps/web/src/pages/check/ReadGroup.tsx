@@ -1,5 +1,6 @@
 import type { Line } from "@true-spine/core/inspect/bench.ts";
 import { QUANTITY } from "@true-spine/core/inspect/quantity.ts";
+import { sideWords } from "@true-spine/core/inspect/schema.ts";
 import { stageName } from "@true-spine/core/route/stages.ts";
 import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useEffect, useRef, useState } from "react";
@@ -90,7 +91,7 @@ export function ReadGroup({
         <>
           <p className="text-lg leading-tight font-bold first-letter:uppercase">
             {QUANTITY[line.spot.what].name}
-            {line.spot.side && <span className="text-accent">, {line.spot.side}</span>}
+            <span className="text-accent">{sideWords(line.spot)}</span>
           </p>
           <p className="text-sm">
             <Place line={line} />

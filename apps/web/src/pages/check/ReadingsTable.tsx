@@ -1,7 +1,7 @@
 import type { Line } from "@true-spine/core/inspect/bench.ts";
 import type { Figure } from "@true-spine/core/inspect/figure.ts";
 import { QUANTITY } from "@true-spine/core/inspect/quantity.ts";
-import type { Spot } from "@true-spine/core/inspect/schema.ts";
+import { type Spot, sideWords } from "@true-spine/core/inspect/schema.ts";
 import { showLength } from "@true-spine/core/units/length.ts";
 import { useSettings } from "../../app/settings.ts";
 import { useScreen } from "../../blade/screen.ts";
@@ -93,7 +93,7 @@ function What({ line, onGo }: { line: Line; onGo: (spot: Spot) => void }) {
       <button type="button" className="rounded text-left hover:underline" onClick={() => onGo(line.spot)}>
         {QUANTITY[line.spot.what].name}
         {height !== undefined && `, ${showLength(height, unit, unit === "mm" ? 0 : undefined)} up`}
-        {line.spot.side && `, ${line.spot.side}`}
+        {sideWords(line.spot)}
       </button>
     </td>
   );

@@ -1,4 +1,5 @@
 import { QUANTITY } from "@true-spine/core/inspect/quantity.ts";
+import { sideWords } from "@true-spine/core/inspect/schema.ts";
 import { useStore } from "zustand";
 import { useSettings } from "../../app/settings.ts";
 import { useScreen } from "../../blade/screen.ts";
@@ -21,7 +22,7 @@ export function StruckOut({ stage }: { stage: string }) {
           <li key={one.id} className="flex items-center gap-2 border-b border-rule py-1">
             <span className="min-w-0 flex-1 line-through">
               {QUANTITY[one.what].name}
-              {one.side && `, ${one.side}`}: {showFigure(one.what, one.value, unit)} {unitOf(one.what, unit)}
+              {sideWords(one)}: {showFigure(one.what, one.value, unit)} {unitOf(one.what, unit)}
             </span>
             <SmallButton
               label={`Restore: ${QUANTITY[one.what].name} ${showFigure(one.what, one.value, unit)}`}

@@ -90,6 +90,7 @@ export function LayoutGroup({ layout }: { layout: LayoutSheet }) {
             ))}
         </tbody>
       </table>
+      {layout.second.length > 0 && <SecondLines places={layout.second} />}
       {layout.plunges.map(({ side, foot, top }) => (
         <p key={side} className="text-xs">
           Plunge, {side === "both" ? "both sides" : side}: foot at {say(foot)}, top at {say(top)} from the
@@ -111,5 +112,51 @@ export function LayoutGroup({ layout }: { layout: LayoutSheet }) {
         </p>
       )}
     </Group>
+  );
+}
+
+/** What is scribed for the second edge: the same gauge, its own lines, read down from the spine. */
+function SecondLines({ places }: { places: LayoutSheet["second"] }) {
+  const unit = useSettings((settings) => settings.unit);
+  const say = (mm: number | null | undefined) =>
+    mm === null || mm === undefined ? "–" : showLength(mm, unit);
+  const rows: [string, (place: LayoutSheet["places"][number]) => string][] = [
+    ["over the flats", ({ flats }) => say(flats)],
+    ["gap of the lines", ({ gap }) => say(gap)],
+    [
+      "stop at the lines",
+      ({ outside }) =>
+        `${showLength(Math.abs(outside), unit, unit === "mm" ? 3 : undefined)} ${outside < 0 ? "past" : "outside"}`,
+    ],
+    ["grind line now", ({ line }) => say(line.right?.now ?? line.left?.now)],
+    ["it climbs by", ({ line }) => say(line.right?.climb ?? line.left?.climb)],
+  ];
+  return (
+    <table aria-label="Lines for the second edge" className="w-full text-xs">
+      <thead className="text-[11px] text-faint">
+        <tr>
+          <th className="text-left font-normal">second edge</th>
+          {["begins", "middle", "ends"].map((place) => (
+            <th key={place} className="text-right font-normal" scope="col">
+              {place}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map(([name, of]) => (
+          <tr key={name}>
+            <th scope="row" className="py-0.5 text-left font-normal">
+              {name}
+            </th>
+            {places.map((place) => (
+              <td key={place.place} className="text-right font-semibold">
+                {of(place)}
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }

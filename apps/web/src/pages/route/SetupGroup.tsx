@@ -1,12 +1,11 @@
 import {
   angleFrom,
-  lineAfterFlats,
   otherSide,
   readingFor,
   type Setup,
   zeroProcedure,
 } from "@true-spine/core/grind/setups.ts";
-import type { StageReport } from "@true-spine/core/route/report.ts";
+import { FLATS_LOST, type StageReport } from "@true-spine/core/route/report.ts";
 import type { NamedSetup } from "@true-spine/core/shop/schema.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
@@ -16,9 +15,6 @@ import { NumberBox } from "../../parts/Box.tsx";
 import { Choice, Group } from "../../parts/Group.tsx";
 import { useShop } from "../../shop/shop.ts";
 import { OverhangRead } from "./OverhangRead.tsx";
-
-/** What cleaning a flat usually takes, mm: what a jig must be found again for. Source: common practice. */
-const LOST = 0.1;
 
 /** The shop's set-up for this stage: what it reads itself, how it is brought back, what a tenth of a degree is worth. */
 export function SetupGroup({
@@ -59,7 +55,6 @@ export function SetupGroup({
   const { datum, also } = readingFor(setup, single ?? angles.find((one) => one !== null) ?? 5);
   const tenth = stage.tenth;
   const line = work.line[side][1]!;
-  const at = work.angle[side][1]!;
   return (
     <Group title="Set-up">
       <Choice
@@ -97,10 +92,10 @@ export function SetupGroup({
         ))}
       </ol>
       {work.on === "bevels" && <OverhangRead stage={stage} setup={named} />}
-      {work.on === "bevels" && line !== null && at !== null && (
+      {work.on === "bevels" && line !== null && stage.again !== null && (
         <p className="text-xs">
-          Found again after each flat lost another {showLengthWithUnit(LOST, unit)}: the same reading puts the
-          line at {showLength(lineAfterFlats(line, at, LOST), unit, unit === "mm" ? 1 : undefined)} instead of{" "}
+          Found again after each flat lost another {showLengthWithUnit(FLATS_LOST, unit)}: the same reading
+          puts the line at {showLength(stage.again, unit, unit === "mm" ? 1 : undefined)} instead of{" "}
           {showLength(line, unit, unit === "mm" ? 1 : undefined)} in the middle.
         </p>
       )}
@@ -123,7 +118,11 @@ function Reads({ setup, first }: { setup: Setup; first: number }) {
     <div className="flex flex-wrap items-center gap-2 text-sm text-faint">
       <span aria-hidden>When it reads</span>
       <NumberBox label="What the set-up reads" value={reads} least={-360} most={2000} onChange={setReads} />
-      <span>{held === null ? "no angle reads that" : `a side is held at ${held.toFixed(2)}°`}</span>
+      <span>
+        {held === null
+          ? "no angle reads that"
+          : `a side is held at ${held.toFixed(2)}° from the centre plane, ${(2 * held).toFixed(2)}° inclusive`}
+      </span>
     </div>
   );
 }

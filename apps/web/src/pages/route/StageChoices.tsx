@@ -1,7 +1,8 @@
 import type { Side } from "@true-spine/core/blade/schema.ts";
-import { type Stage, WORKED_ON, type WorkedOn } from "@true-spine/core/route/schema.ts";
+import { type Stage, type WhichEdge, WORKED_ON, type WorkedOn } from "@true-spine/core/route/schema.ts";
 import { STAGES, workedOn } from "@true-spine/core/route/stages.ts";
 import { useState } from "react";
+import { useFile } from "../../blade/screen.ts";
 import { useEdit } from "../../blade/useEdit.ts";
 import { LengthBox } from "../../parts/Box.tsx";
 import { Choice, Group } from "../../parts/Group.tsx";
@@ -13,6 +14,7 @@ const MOST = 3;
 /** What may be said of any stage: its name, what one of the maker's own works on, and what it takes. */
 export function StageChoices({ plan, onPlan }: { plan: Stage; onPlan: (change: Partial<Stage>) => void }) {
   const { visit } = useEdit();
+  const hasTwo = useFile().secondEdge !== undefined || plan.edge !== undefined;
   const on = workedOn(plan);
   return (
     <Group title="This stage">
@@ -29,6 +31,18 @@ export function StageChoices({ plan, onPlan }: { plan: Stage; onPlan: (change: P
           value={on}
           options={WORKED_ON.map((one) => ({ value: one, name: one }))}
           onChange={(one) => onPlan({ on: one as WorkedOn })}
+        />
+      )}
+      {hasTwo && (on === "bevels" || on === "edge") && (
+        <Choice
+          label="Edge"
+          value={plan.edge ?? ""}
+          options={[
+            { value: "", name: "both" },
+            { value: "first", name: "the first alone" },
+            { value: "second", name: "the second alone" },
+          ]}
+          onChange={(edge) => onPlan({ edge: edge ? (edge as WhichEdge) : undefined })}
         />
       )}
       {plan.kind === "own" && on === "bevels" && (

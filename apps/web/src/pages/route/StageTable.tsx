@@ -200,9 +200,9 @@ function Row({
           </td>
           <td />
           <td className="pr-2 text-right text-xs font-semibold">{cell(work.second.stop)}</td>
-          <td className="pr-2 text-right text-xs">{cell(work.second.line)}</td>
+          <td className="pr-2 text-right text-xs">{cell(work.second.line[sideOf(work.second)])}</td>
           <td className="pr-2 text-right text-xs">
-            <Three values={work.second.angle} say={(angle) => `${angle.toFixed(1)}°`} />
+            <Three values={work.second.angle[sideOf(work.second)]} say={(angle) => `${angle.toFixed(1)}°`} />
           </td>
           <td colSpan={2} />
         </tr>
@@ -223,7 +223,8 @@ function Row({
 }
 
 /** The side whose figures are shown: the right, or the left where only that is ground. */
-const sideOf = (work: StageWork) => (work.angle.right.every((one) => one === null) ? "left" : "right");
+const sideOf = (work: Pick<StageWork, "angle">) =>
+  work.angle.right.every((one) => one === null) ? "left" : "right";
 
 /** One number where it holds all along, else heel, middle and tip. */
 function Three({ values, say }: { values: readonly (number | null)[]; say: (mm: number) => string }) {
