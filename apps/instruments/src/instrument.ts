@@ -38,7 +38,7 @@ export function run(kind: InstrumentKind): void {
 
   const say = (line: string) => socket?.write(`${line}\n`);
 
-  async function press(): Promise<void> {
+  async function press(number?: number): Promise<void> {
     if (!held) return;
     const isFor = QUANTITY[held.spot.what];
     if (isFor.instrument !== kind) return;
@@ -51,7 +51,7 @@ export function run(kind: InstrumentKind): void {
     const value = how === "stuck" && stuckAt !== null ? stuckAt : await bench.read(held, kind, ofPress, more);
     if (value === null) return;
     stuckAt = value;
-    say(`READ ${value.toFixed(4)} ${UNIT[isFor.unit]}`);
+    say(`READ ${value.toFixed(4)} ${UNIT[isFor.unit]}${number === undefined ? "" : ` ${number}`}`);
   }
 
   function behave(next: Behaviour): void {
@@ -83,7 +83,7 @@ export function run(kind: InstrumentKind): void {
       for (const line of lines) {
         const message = atInstrument(line);
         if (message?.say === "place") held = message.held;
-        if (message?.say === "press") press().catch(() => {});
+        if (message?.say === "press") press(message.press).catch(() => {});
         if (message?.say === "behave") behave(message.how);
       }
     });

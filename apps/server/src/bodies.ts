@@ -7,7 +7,7 @@ import { validatorOf } from "@true-spine/core/document/validator.ts";
 import { parseReading } from "@true-spine/core/inspect/parse.ts";
 import { parseRun, type Run } from "@true-spine/core/inspect/run-schema.ts";
 import { type Reading, SpotSchema } from "@true-spine/core/inspect/schema.ts";
-import { BEHAVIOURS } from "@true-spine/core/inspect/wire.ts";
+import { BEHAVIOURS, MOST_PRESS } from "@true-spine/core/inspect/wire.ts";
 import { BLADE_STATES } from "@true-spine/core/registry/contract.ts";
 import {
   DOCUMENT_KINDS,
@@ -15,7 +15,7 @@ import {
   type Documents,
   parseDocument,
 } from "@true-spine/core/registry/documents.ts";
-import { STAGE_KINDS } from "@true-spine/core/route/schema.ts";
+import { StageIdSchema } from "@true-spine/core/route/schema.ts";
 import { parseShop } from "@true-spine/core/shop/parse.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
 import { parseWork, type WorkRow } from "@true-spine/core/work/schema.ts";
@@ -89,7 +89,12 @@ export const BODIES = {
   ),
   press: checked(
     Type.Object(
-      { blade: Uuid, stage: Type.Union(STAGE_KINDS.map((kind) => Type.Literal(kind))), spot: SpotSchema },
+      {
+        blade: Uuid,
+        stage: StageIdSchema,
+        spot: SpotSchema,
+        press: Type.Optional(Type.Integer({ minimum: 1, maximum: MOST_PRESS })),
+      },
       only,
     ),
   ),

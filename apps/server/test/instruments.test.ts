@@ -189,11 +189,29 @@ describe("the bench over the API", () => {
     await until(() => tool.heard.includes("BEHAVE noisy"));
   });
 
+  test("a numbered press is answered by its number, however late, on whichever edge and stage it was asked", async () => {
+    const tool = await plug("HELLO caliper numbered simulated");
+    await until(() => stateOf("numbered")?.isSimulated === true);
+    const spot = { what: "line", u: 0.5, side: "left", edge: "second" };
+    const body = { blade, stage: "sharpen-2", spot, press: 77 };
+    expect((await api.send("POST", "/instruments/numbered/press", body)).status).toBe(202);
+    await until(() => tool.heard.includes("PRESS 77"));
+    expect(tool.heard).toContain(`PLACE ${blade} sharpen-2 line u=0.5 side=left edge=second`);
+    const hearing = api.gateway.listen(50);
+    tool.say("READ 4.11 mm 77");
+    let event = await hearing.next(5000);
+    while (typeof event !== "string" && event.event !== "reading") event = await hearing.next(5000);
+    hearing.stop();
+    expect(event).toMatchObject({ id: "numbered", value: 4.11, press: 77 });
+    const none = await api.send("POST", "/instruments/numbered/press", { ...body, press: -1 });
+    expect(none.status).toBe(422);
+  });
+
   test("one that is not there is a 404; nonsense is a 422 with its path", async () => {
     const spot = { what: "edge", u: 0.5 };
     const gone = await api.send("POST", "/instruments/nowhere/press", { blade, stage: "true", spot });
     expect(gone.status).toBe(404);
-    const wrong = await api.send("POST", "/instruments/held/press", { blade, stage: "dusk", spot });
+    const wrong = await api.send("POST", "/instruments/held/press", { blade, stage: "At dusk", spot });
     expect(wrong.status).toBe(422);
     expect((await api.send("POST", "/instruments/held/behave", { how: "badly" })).status).toBe(422);
   });

@@ -196,9 +196,16 @@ export class Gateway {
     return gone !== undefined;
   }
 
-  private hear(id: string, { value, unit }: { value: number; unit: WireUnit }): void {
+  private hear(id: string, { value, unit, press }: { value: number; unit: WireUnit; press?: number }): void {
     const { state } = this.known.get(id)!;
-    this.emit({ event: "reading", id, kind: state.kind, value, unit });
+    this.emit({
+      event: "reading",
+      id,
+      kind: state.kind,
+      value,
+      unit,
+      ...(press === undefined ? {} : { press }),
+    });
     this.change(id, { state: "here", last: { value, unit, at: Date.now() } });
   }
 }

@@ -56,10 +56,11 @@ export function instrumentRoutes({ gateway, bench, self }: Instruments, judging:
   });
 
   routes.post("/:id/press", async (c) => {
-    const { blade, stage, spot } = await bodyOf(c, judging, "press");
+    const { blade, stage, spot, press } = await bodyOf(c, judging, "press");
     const id = c.req.param("id");
     gateway.tell(id, { say: "place", held: { blade, stage, spot } });
-    if (!gateway.tell(id, { say: "press" })) throw notFound("instrument on the bench");
+    if (!gateway.tell(id, { say: "press", ...(press === undefined ? {} : { press }) }))
+      throw notFound("instrument on the bench");
     return c.body(null, 202);
   });
 

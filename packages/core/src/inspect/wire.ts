@@ -22,10 +22,20 @@ export type FromInstrument =
       readonly id: string;
       readonly isSimulated: boolean;
     }
-  | { readonly say: "read"; readonly value: number; readonly unit: WireUnit }
+  | {
+      readonly say: "read";
+      readonly value: number;
+      readonly unit: WireUnit;
+      /** The press it answers, where that had a number. */
+      readonly press?: number;
+    }
   | { readonly say: "bye" };
 
 const MM = { mm: 1, in: 25.4 } as const;
+
+/** A press's number: the reading that answers it says it again. */
+const PRESS = /^\d{1,9}$/;
+export const MOST_PRESS = 999_999_999;
 
 /** Reads a line of an instrument; null where it is none. */
 export function fromInstrument(line: string): FromInstrument | null {
@@ -36,10 +46,12 @@ export function fromInstrument(line: string): FromInstrument | null {
     if (!kind || !/^[a-z0-9-]{1,40}$/.test(rest[1]!)) return null;
     return { say: "hello", kind, id: rest[1]!, isSimulated: rest.length === 3 };
   }
-  if (word === "READ" && rest.length === 2) {
+  if (word === "READ" && (rest.length === 2 || rest.length === 3)) {
     const unit = UNITS.find((one) => one === rest[1]);
     if (!unit || !/^[+-]?\d{1,4}(\.\d{1,6})?$/.test(rest[0]!)) return null;
-    return { say: "read", value: Number(rest[0]), unit };
+    if (rest[2] !== undefined && !PRESS.test(rest[2])) return null;
+    const press = rest[2] === undefined ? {} : { press: Number(rest[2]) };
+    return { say: "read", value: Number(rest[0]), unit, ...press };
   }
   return word === "BYE" && rest.length === 0 ? { say: "bye" } : null;
 }
@@ -62,7 +74,7 @@ export type ToInstrument =
   | { readonly say: "welcome" }
   | { readonly say: "sorry"; readonly why: string }
   | { readonly say: "place"; readonly held: Held }
-  | { readonly say: "press" }
+  | { readonly say: "press"; readonly press?: number }
   | { readonly say: "behave"; readonly how: Behaviour };
 
 /** A line to an instrument, without its end. */
@@ -73,7 +85,7 @@ export function toInstrument(message: ToInstrument): string {
     case "sorry":
       return `SORRY ${message.why}`;
     case "press":
-      return "PRESS";
+      return message.press === undefined ? "PRESS" : `PRESS ${message.press}`;
     case "behave":
       return `BEHAVE ${message.how}`;
     case "place": {
@@ -92,7 +104,10 @@ export function atInstrument(line: string): ToInstrument | null {
   const [word, ...rest] = line.trim().split(/ +/);
   if (word === "WELCOME") return { say: "welcome" };
   if (word === "SORRY") return { say: "sorry", why: rest.join(" ") };
-  if (word === "PRESS") return { say: "press" };
+  if (word === "PRESS") {
+    if (rest.length === 0) return { say: "press" };
+    return rest.length === 1 && PRESS.test(rest[0]!) ? { say: "press", press: Number(rest[0]) } : null;
+  }
   if (word === "BEHAVE") {
     const how = BEHAVIOURS.find((one) => one === rest[0]);
     return how ? { say: "behave", how } : null;
@@ -133,4 +148,5 @@ export type BenchEvent =
       readonly kind: InstrumentKind;
       readonly value: number;
       readonly unit: WireUnit;
+      readonly press?: number;
     };

@@ -13,6 +13,8 @@ describe("what an instrument says", () => {
     expect(fromInstrument("READ 0.5200 mm\r")).toEqual({ say: "read", value: 0.52, unit: "mm" });
     expect(fromInstrument("READ -1.5 deg")).toEqual({ say: "read", value: -1.5, unit: "deg" });
     expect(fromInstrument("BYE")).toEqual({ say: "bye" });
+    // One that answers a numbered press says which.
+    expect(fromInstrument("READ 0.52 mm 17")).toEqual({ say: "read", value: 0.52, unit: "mm", press: 17 });
   });
 
   test.each([
@@ -20,6 +22,8 @@ describe("what an instrument says", () => {
     "READ NaN mm",
     "READ 0.5",
     "READ 0.5 mm mm",
+    "READ 0.5 mm 17 18",
+    "READ 0.5 mm -17",
     "READ 0.5 furlongs",
     "READ <b>1</b> mm",
     "READ 99999 mm",
@@ -53,6 +57,8 @@ describe("what is said to an instrument comes back as it was", () => {
   test.each([
     { say: "welcome" },
     { say: "press" },
+    { say: "press", press: 431 },
+    { say: "place", held: { blade: "b1", stage: "rough-2", spot: { what: "edge", u: 0.5, edge: "second" } } },
     { say: "behave", how: "stuck" },
     { say: "place", held: { blade: "b1", stage: "true", spot: { what: "over", u: 0.37, side: "left" } } },
     { say: "place", held: { blade: "b1", stage: "rough", spot: { what: "above", u: 0.5, height: 8 } } },
@@ -62,7 +68,8 @@ describe("what is said to an instrument comes back as it was", () => {
   });
 
   test("a line that is none is nothing", () => {
-    expect(atInstrument("PLACE b1 nowhere edge")).toBeNull();
+    expect(atInstrument("PLACE b1 No_where edge")).toBeNull();
+    expect(atInstrument("PRESS now")).toBeNull();
     expect(atInstrument("BEHAVE badly")).toBeNull();
     expect(atInstrument("DANCE")).toBeNull();
   });

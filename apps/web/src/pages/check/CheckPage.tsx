@@ -1,7 +1,7 @@
 import type { Line } from "@true-spine/core/inspect/bench.ts";
 import { QUANTITY } from "@true-spine/core/inspect/quantity.ts";
 import { type Reading, type Spot, spotKey, spotOf } from "@true-spine/core/inspect/schema.ts";
-import { type BenchEvent, valueIn } from "@true-spine/core/inspect/wire.ts";
+import { type BenchEvent, MOST_PRESS, valueIn } from "@true-spine/core/inspect/wire.ts";
 import { useCallback, useRef, useState } from "react";
 import { type BladeScreen, useScreen } from "../../blade/screen.ts";
 import { useNotices } from "../../parts/Notices.tsx";
@@ -62,8 +62,8 @@ export function CheckPage() {
     },
     [goTo],
   );
-  /** Which spot an instrument was pressed for: its answer belongs there, wherever the hands have gone meanwhile. */
-  const pressed = useRef<{ instrument: string; key: string; at: number } | null>(null);
+  /** Which spots an instrument was pressed for, by the press's number: its answer belongs there, however late it comes. */
+  const pressed = useRef(new Map<number, { key: string; at: number }>());
   const take = useCallback(
     (value: number, by: Reading["by"], key?: string) => {
       const { current: next, lines: all, stage: of } = now.current;
@@ -78,8 +78,10 @@ export function CheckPage() {
   const { instruments, port } = useInstruments((event) => {
     if (document.visibilityState !== "visible") return;
     const tell = useNotices.getState().tell;
-    const mine = pressed.current?.instrument === event.id ? pressed.current : null;
-    if (mine) pressed.current = null;
+    const mine = event.press === undefined ? null : pressed.current.get(event.press);
+    // Another page's press, or one of before this page was opened.
+    if (mine === undefined) return;
+    if (event.press !== undefined) pressed.current.delete(event.press);
     const one = mine ? now.current.lines.find(({ key }) => key === mine.key) : now.current.current;
     const read = one ? heard(one, event) : null;
     if (!one || read === null) {
@@ -102,10 +104,14 @@ export function CheckPage() {
   const pressIt = () => {
     if (!current || !instrument) return;
     // One press, one answer: a second before it came would be a second reading of a place already left.
-    if (pressed.current && Date.now() - pressed.current.at < ANSWER_WITHIN_MS) return;
-    pressed.current = { instrument: instrument.id, key: current.key, at: Date.now() };
-    press(instrument.id, { blade: screen.id, stage, spot: current.spot }).catch(() => {
-      pressed.current = null;
+    const waits = [...pressed.current.values()].some(
+      ({ key, at: since }) => key === current.key && Date.now() - since < ANSWER_WITHIN_MS,
+    );
+    if (waits) return;
+    const number = Math.ceil(Math.random() * MOST_PRESS);
+    pressed.current.set(number, { key: current.key, at: Date.now() });
+    press(instrument.id, { blade: screen.id, stage, spot: current.spot, press: number }).catch(() => {
+      pressed.current.delete(number);
       useNotices.getState().tell("The instrument does not answer.");
     });
   };
