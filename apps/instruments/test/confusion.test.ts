@@ -92,6 +92,7 @@ function halved({ faults, bias }: Made): Made {
 }
 
 const TIMES = 24;
+const TAN = (degrees: number) => Math.tan((degrees * Math.PI) / 180);
 const table: string[] = [];
 
 function tally(setup: Setup, stage: StageKind, make: Make, seed: number, times = TIMES): Map<string, number> {
@@ -136,6 +137,39 @@ describe.each(["rough", "true", "finish"] as const)("after %s", (stage) => {
 });
 
 describe("the rest", () => {
+  test.each(["true", "finish"] as const)(
+    "after %s a face ground at 10° to a step and at 5° above it, where 5° was meant, is told as two slopes on that side",
+    (stage) => {
+      const held = (relief: object) =>
+        knife((file) => {
+          const { plunge } = file.bevels.right;
+          const flat = { kind: "flat", pull: "follow", set: "angle", angle: 5, plunge };
+          file.bevels = { right: { ...flat, ...relief }, left: flat };
+        });
+      const setup = setupOf(held({}), stage);
+      const plan = readingPlan(setup.stage, USUAL_INSTRUMENTS).round;
+      const potential = potentialSpots(setup.stage);
+      const named = new Map<string, number>();
+      const off: number[] = [];
+      for (let i = 0; i < TIMES; i++) {
+        const random = randomFrom(41 + 7919 * i);
+        const height = 2.3 + 0.8 * random.next();
+        const blade = held({ relief: { angle: 10, height } });
+        const piece = pieceOf({ ...setup, blade }, [], random);
+        const read = roundOf(piece, plan, stage, random);
+        const { found, pattern } = diagnose(setup.stage, figuresOf(setup, read), potential);
+        named.set(pattern, (named.get(pattern) ?? 0) + 1);
+        const [first] = found;
+        // What stands above the step is what readings tell: two planes from the shoulder, about 0.45/2 mm a side at 18°.
+        const proud = (height - 0.225 / TAN(18)) * (TAN(10) - TAN(5));
+        if (first?.shape.step && first.shape.side === "right") off.push(first.size - proud);
+      }
+      table.push(`${stage}: two-slopes -> ${said(named)}`);
+      expect(off.length, said(named)).toBeGreaterThanOrEqual(Math.ceil(0.9 * TIMES));
+      expect(Math.abs(off.reduce((sum, one) => sum + one, 0) / off.length)).toBeLessThan(0.03);
+    },
+  );
+
   test("a swapped wheel is named on a hollow blade", () => {
     const setup = setupOf(hollowKnife(), "finish");
     const make: Make = (random) => ({

@@ -295,6 +295,10 @@ export function told(one: Explained, say: Speech): string {
     const way = one.size > 0 ? "too thick" : "too far down";
     return `one side ground unlike the other: the ${shape.side} face is ${say.length(Math.abs(one.size))} ${way} ${say.along(...shape.x)}`;
   }
+  if (shape.step && shape.side) {
+    const { height, angle, above } = shape.step;
+    return `two slopes on the ${shape.side} side: above a step near the edge it stands ${say.length(one.size)} proud at its own ${above.toFixed(1)}°, below it it is steeper, about ${angle(one.size).toFixed(0)}° were the step ${say.length(height)} up`;
+  }
   const size = shape.unit === "mm" ? say.length(Math.abs(one.size)) : `${Math.abs(one.size).toFixed(1)}°`;
   const side = shape.side ? `, ${shape.side} side` : "";
   const along = shape.x && shape.pattern !== "flats-not-true" ? ` ${say.along(...shape.x)}` : "";

@@ -16,6 +16,7 @@ export const PATTERNS = [
   "wheel-swapped",
   "flats-not-true",
   "jig-zero",
+  "two-slopes",
   "bow",
   "twist",
   "worn-reference",
@@ -75,6 +76,12 @@ export const PATTERN: Readonly<Record<PatternKey, PatternFacts>> = {
     cause: "both sides were held at an angle that is off by as much",
     cure: "Bring the jig back to its zero by its card, then the next pass.",
   },
+  "two-slopes": {
+    name: "two slopes on one side",
+    cause:
+      "the first passes were held steeper, or the shoulder was eased on this side alone: below the step it is another bevel",
+    cure: "Work the step down until a straight edge lies on the whole face; or keep it, and say so as the bevel's relief.",
+  },
   bow: {
     name: "bowed",
     cause:
@@ -113,6 +120,12 @@ export interface Shape {
   readonly faces: readonly OnFace[];
   /** The steel with the fault in it, beside what its faces say; absent where faces say all, or the steel is as planned. */
   readonly steel?: (amplitude: number) => Otherwise;
+  /** Of two slopes: how far up the steeper one goes, mm, and its angle for an amplitude, degrees, below the bevel's own. */
+  readonly step?: {
+    readonly height: number;
+    readonly angle: (amplitude: number) => number;
+    readonly above: number;
+  };
   /** Only this sign of the first amplitude is the fault: −1 thins, +1 thickens. */
   readonly sign?: 1 | -1;
 }

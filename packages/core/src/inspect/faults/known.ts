@@ -6,6 +6,7 @@ import { offCentre } from "./centre.ts";
 import type { Shape } from "./fault.ts";
 import { wornReference } from "./hands.ts";
 import { jigZero, outOfSquare } from "./held.ts";
+import { twoSlopes } from "./slopes.ts";
 import { flatsNotTrue, plungesUnlike, wheelSwapped } from "./steel.ts";
 
 /** Every way the faults of the trade may look on this blade at this stage, for readings taken at these spots. */
@@ -21,6 +22,7 @@ export function shapesFor(stage: StageSteel, spots: readonly Spot[]): Shape[] {
     ...outOfSquare(stage),
     ...wheelSwapped(stage),
     ...jigZero(stage),
+    ...twoSlopes(stage),
     ...ofWhole,
   ];
 }

@@ -5,7 +5,7 @@ import { responseTo } from "../response.ts";
 import type { Shape } from "./fault.ts";
 
 /** A side's bevel changed in a blade's file; the other stays as it is. */
-function withBevel(
+export function withBevel(
   blade: Blade,
   side: Side,
   change: (bevel: Blade["bevels"]["right"]) => Blade["bevels"]["right"],
