@@ -30,6 +30,8 @@ export const LAYERS = [
   "GRIND_LEFT",
   "SHOULDER_RIGHT",
   "SHOULDER_LEFT",
+  "RIDGE_RIGHT",
+  "RIDGE_LEFT",
   "PLUNGE_RIGHT",
   "PLUNGE_LEFT",
   "SECOND_GRIND_RIGHT",
@@ -75,6 +77,7 @@ export function drawingOf(blade: Blade): Drawing {
   const ofSide = (side: Side, suffix: "RIGHT" | "LEFT") => [
     layer(`GRIND_${suffix}`, lines.grindLine[side].map(polyline)),
     layer(`SHOULDER_${suffix}`, lines.shoulder[side].map(polyline)),
+    layer(`RIDGE_${suffix}`, lines.ridge[side].map(polyline)),
     layer(`PLUNGE_${suffix}`, lines.plunge[side] ? [polyline(lines.plunge[side])] : []),
     layer(`SECOND_GRIND_${suffix}`, second.grindLine[side].map(polyline)),
     layer(`SECOND_SHOULDER_${suffix}`, second.shoulder[side].map(polyline)),

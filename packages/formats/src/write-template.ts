@@ -44,6 +44,8 @@ const LINE: Readonly<Partial<Record<LayerName, { width: number; dash?: number[] 
   GRIND_LEFT: { width: 0.25 },
   SHOULDER_RIGHT: { width: 0.12, dash: [1.5, 1] },
   SHOULDER_LEFT: { width: 0.12, dash: [1.5, 1] },
+  RIDGE_RIGHT: { width: 0.25 },
+  RIDGE_LEFT: { width: 0.25 },
   PLUNGE_RIGHT: { width: 0.25 },
   PLUNGE_LEFT: { width: 0.25 },
   SECOND_GRIND_RIGHT: { width: 0.25 },

@@ -86,9 +86,12 @@ export function SideView({
         {!isAlike && <path d={draw(lines.shoulder.left)} strokeDasharray="5 4" />}
       </g>
       <g fill="none" stroke="var(--color-grind)" strokeWidth={1.8}>
-        <path d={draw([...lines.grindLine.right, ...plunge(lines.plunge.right)])} />
+        <path d={draw([...lines.grindLine.right, ...lines.ridge.right, ...plunge(lines.plunge.right)])} />
         {!isAlike && (
-          <path d={draw([...lines.grindLine.left, ...plunge(lines.plunge.left)])} strokeDasharray="7 5" />
+          <path
+            d={draw([...lines.grindLine.left, ...lines.ridge.left, ...plunge(lines.plunge.left)])}
+            strokeDasharray="7 5"
+          />
         )}
       </g>
       <g stroke="var(--color-scribed)" strokeWidth={1} opacity={0.9}>

@@ -2,6 +2,7 @@ import { cutAlong } from "./cut.ts";
 import { type Field, thicknessAt } from "./field.ts";
 import { FALSE_EDGE, isPrimary } from "./half.ts";
 import { isInside, spansAt } from "./outline.ts";
+import { ridgeLines } from "./ridge.ts";
 import type { Side } from "./schema.ts";
 import type { PlungeCut } from "./side.ts";
 import { type PerSide, type Station, stationAt } from "./station.ts";
@@ -17,6 +18,8 @@ export interface DrawnLines {
   readonly grindLine: PerSide<readonly Line[]>;
   /** Where the edge bevel ends. */
   readonly shoulder: PerSide<readonly Line[]>;
+  /** Where faces meet at a corner of the edge. */
+  readonly ridge: PerSide<readonly Line[]>;
   readonly plunge: PerSide<Line | null>;
   /** Where the false edge comes out of the flat or the bevel below it. */
   readonly falseEdge: PerSide<Line | null>;
@@ -51,6 +54,7 @@ export function drawnLines(
     shoulder: both((side) =>
       runs(stations, (station) => (inRunIn(station, side) ? null : station[side].edgeBevel)),
     ),
+    ridge: ridgeLines(field),
     plunge: both((side) => plungeLine(field, side, stations)),
     falseEdge: both((side) => falseEdgeLine(field, side)),
   };
