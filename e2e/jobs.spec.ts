@@ -249,6 +249,104 @@ test("a double edge from New, hollow on a 254 wheel on both edges, routed until 
   await expect(second.last()).toContainText("25.0°");
 });
 
+test("3.962 thick and 27.94 high, 0.65 behind, both edges at 25° and 30°: lines at 4.114, 19.71 of flat between", async ({
+  page,
+}) => {
+  await begin(page, "Display job", /^carving knife$/, "3.962");
+  await page.keyboard.press("Alt+1");
+  await type(page, "Height at the heel", "27.94");
+  await saved(page);
+  await grindAt(page, "25");
+  await type(page, "Behind the edge, row 1, thick behind it", "0.65");
+  await type(page, "Edge angle a side", "30");
+  await press(page, "Grind a second edge");
+  await type(page, "Begins, from the junction", "10");
+  await type(page, "Behind the second edge, row 1, thick behind it", "0.65");
+  await type(page, "Second edge, angle a side", "30");
+  await tabTo(page, /^How the second bevel is set/);
+  await page.keyboard.press("ArrowRight");
+  await type(page, "Second bevel, angle a side", "25");
+  await saved(page);
+  // 0.325/tan 30° + (3.962 − 0.65)/2 ÷ tan 25° = 4.114 from either edge; 27.94 − 2 × 4.114 = 19.71.
+  await expect.poll(() => atScribe(page, "Second, line", "right")).toBeCloseTo(4.114, 1);
+  expect(await atScribe(page, "Grind line", "right")).toBeCloseTo(4.114, 1);
+  expect(await atScribe(page, "Height", "both")).toBeCloseTo(27.94, 1);
+  expect(await atScribe(page, "Flat between", "right")).toBeCloseTo(19.71, 1);
+});
+
+/** Puts the cursor in the box of the next reading at a place of the list, by its words. */
+async function readAt(page: Page, place: string, value: string): Promise<void> {
+  const table = page.getByRole("table", { name: "Readings" });
+  await table.getByRole("row").filter({ hasText: place }).getByRole("button").first().press("Enter");
+  const box = page.getByLabel(/^What it reads/);
+  await expect(box).toBeFocused();
+  await page.keyboard.type(value);
+  await page.keyboard.press("Enter");
+}
+
+test("the second edge has a stage, a place and a reading of its own", async ({ page }) => {
+  await begin(page, "Own stages", /^double edge for display$/, "4.2");
+  await routeBy(page, /^most of it soft/i);
+  // One sharpening for each edge.
+  await press(page, "Sharpen");
+  await tabTo(page, /^Edge/);
+  await page.keyboard.press("t");
+  await expect(row(page, "Sharpen, first edge")).toContainText("25.0°");
+  await expect(layoutSecond(page)).toContainText("grind line now");
+  await saved(page);
+  await page.keyboard.press("Alt+4");
+  await tabTo(page, /^After/);
+  await page.keyboard.press("r");
+  const readings = page.getByRole("table", { name: "Readings" });
+  await expect(readings).toContainText("second edge");
+  const wanted = readings.getByRole("row").filter({ hasText: "the very edge, second edge" }).first();
+  await expect(wanted).toBeVisible();
+  const figure = Number.parseFloat(await wanted.getByRole("cell").nth(3).innerText());
+  expect(figure).toBeGreaterThan(0.5);
+  await readAt(page, "the very edge, second edge", String(figure + 0.9));
+  await expect(page.getByText(/^1 of \d+ read/)).toBeVisible();
+  // Its jaws touch more on this slope, which is taken off what they read: beyond its band it stays, and is said of that edge.
+  const read = readings.getByRole("row").filter({ hasText: "the very edge, second edge" }).first();
+  await expect(read).toContainText("out");
+  await expect(page.getByText(/^Second edge: /).first()).toBeVisible();
+});
+const layoutSecond = (page: Page) => page.getByRole("table", { name: "Lines for the second edge" });
+
+test("a face ground at 10° to a step and at 5° above it, where 5° was meant all the way, is read and named", async ({
+  page,
+}) => {
+  await begin(page, "Two slopes", /^carving knife$/, "3");
+  await grindAt(page, "5");
+  await type(page, "Behind the edge, row 1, thick behind it", "0.5");
+  await type(page, "Edge angle a side", "18");
+  await saved(page);
+  await routeBy(page, /^most of it soft/i);
+  await page.keyboard.press("Alt+4");
+  await tabTo(page, /^After/);
+  await page.keyboard.press("f");
+  await page.keyboard.press("f");
+  await expect(page.getByLabel(/^After/)).toHaveValue("finish");
+  const next = page.getByRole("region", { name: "Next reading" });
+  const box = page.getByLabel(/^What it reads/);
+  // Two planes from the shoulder, 0.769 up: what the right face stands proud by at a height, and how far its line falls.
+  const rises = (up: number) => Math.max(0, Math.min(up, 2.6) - 0.769) * 0.08884;
+  const falls = rises(2.6) / 0.08749;
+  await expect(box).toBeFocused();
+  for (let n = 1; ; n++) {
+    const text = await next.innerText();
+    if (/(\d+) of \1 read/.test(text)) break;
+    const shows = Number.parseFloat(/should show\s+(-?[\d.]+)/.exec(text)![1]!);
+    const up = /, (\d+(?:\.\d+)?) mm up/.exec(text);
+    const off = /grind line, right/i.test(text) ? -falls : up ? rises(Number(up[1])) : 0;
+    await page.keyboard.type((shows + off).toFixed(3));
+    await page.keyboard.press("Enter");
+    await expect(next.getByRole("status")).toContainText(`${n} of`);
+  }
+  await expect(page.getByText(/two slopes on the right side/).first()).toBeVisible();
+  // (2.6 − 0.769)(tan 10° − tan 5°) = 0.163 proud.
+  await expect(page.getByText(/stands 0\.1[5-8] mm proud/).first()).toBeVisible();
+});
+
 test("a convex edge off a slack belt: behind it and above it as before, steeper at its apex, flatter at its shoulder", async ({
   page,
 }) => {

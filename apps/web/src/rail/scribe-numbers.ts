@@ -1,7 +1,7 @@
 import { coreLineAt } from "@true-spine/core/blade/core.ts";
 import type { Field } from "@true-spine/core/blade/field.ts";
 import { spansAt } from "@true-spine/core/blade/outline.ts";
-import { secondStationAtX } from "@true-spine/core/blade/second-station.ts";
+import { flatBetween, secondStationAtX } from "@true-spine/core/blade/second-station.ts";
 import { type Station, stationAt, thicknessAbove } from "@true-spine/core/blade/station.ts";
 import { read } from "@true-spine/core/blade/table.ts";
 import { asThickAs } from "@true-spine/core/edge/compare.ts";
@@ -144,7 +144,7 @@ export function numbersAt(
   }
   return [
     ...rows,
-    ...secondRows(field, x, row, length, angle),
+    ...secondRows(field, x, station, row, length, angle),
     stock,
     row("Height", "from the edge to the spine, square to the edge", { both: say(station.height) }),
   ];
@@ -154,6 +154,7 @@ export function numbersAt(
 function secondRows(
   field: Field,
   x: number,
+  first: Station,
   row: (name: string, from: string, values: Partial<NumberRow>) => NumberRow,
   length: (mm: number | null) => string | null,
   angle: (degrees: number | null) => string | null,
@@ -174,6 +175,10 @@ function secondRows(
     row("Second, line", "how far down from it its bevel ends, edge bevel included", {
       left: length(left.grindLine),
       right: length(right.grindLine),
+    }),
+    row("Flat between", "between both edges' bevels, square to the first; 0 where they meet in a ridge", {
+      left: length(flatBetween(first, "left")),
+      right: length(flatBetween(first, "right")),
     }),
   ];
 }

@@ -2,7 +2,7 @@ import { atan } from "../units/angle.ts";
 import { firstAtX, placeAt } from "./chain.ts";
 import { type Cut, cutAlong } from "./cut.ts";
 import type { Field } from "./field.ts";
-import { SECOND, SECOND_EDGE, SECOND_RUN_IN, type Surface } from "./half.ts";
+import { isPrimary, SECOND, SECOND_EDGE, SECOND_RUN_IN, type Surface } from "./half.ts";
 import { DRAWN_PLACES, type Line, runs } from "./lines.ts";
 import { exitAlong } from "./outline.ts";
 import type { Side } from "./schema.ts";
@@ -92,6 +92,14 @@ function readSide(field: Field, cut: Cut, side: Side): SecondReading {
     grindLine,
     primaryAngle: atan((half(middle + STEP) - half(middle - STEP)) / (2 * STEP)),
   };
+}
+
+/** How much flat is left between both edges' bevels along a section square to the first, mm; 0 where they meet in a ridge, null without both. */
+export function flatBetween({ cut }: Station, side: Side): number | null {
+  const surfaces = cut[side];
+  const last = surfaces.findLastIndex(isPrimary);
+  const next = surfaces.findIndex((surface, i) => i > last && isSecond(surface));
+  return last < 0 || next < 0 ? null : cut.breaks[next]! - cut.breaks[last + 1]!;
 }
 
 /** How far to either side a face is looked at for its slope, mm. */
