@@ -364,6 +364,10 @@ test("a convex edge off a slack belt: behind it and above it as before, steeper 
   expect(await atScribe(page, "Edge, at shoulder", "right")).toBeCloseTo(13.7, 1);
   expect(await atScribe(page, "Behind the edge", "both")).toBeCloseTo(0.5, 2);
   expect(await atScribe(page, "Edge bevel", "right")).toBeCloseTo(0.69, 2);
+  // Its arcs stand 0.033, 0.043 and 0.031 outside their chords' 0.125, 0.250 and 0.375.
+  expect(await atScribe(page, "Edge, a quarter up", "both")).toBeCloseTo(0.158, 2);
+  expect(await atScribe(page, "Edge, half up", "both")).toBeCloseTo(0.293, 2);
+  expect(await atScribe(page, "Edge, three quarters up", "both")).toBeCloseTo(0.406, 2);
 });
 
 test("a blade that is hardened already: the route begins there, and its readings say what is left", async ({

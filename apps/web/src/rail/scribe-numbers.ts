@@ -76,6 +76,13 @@ export function numbersAt(
             left: angle(left.edgeAtShoulder),
             right: angle(right.edgeAtShoulder),
           }),
+          ...EDGE_SHARES.map(([share, name]) => {
+            const up = share * Math.max(right.edgeBevel ?? 0, left.edgeBevel ?? 0);
+            const thick = thicknessAbove(field, station, up);
+            return row(`Edge, ${name} up`, `thickness ${say(up)} above the apex, across the arcs`, {
+              both: thick === null ? null : showLength(thick, unit, unit === "mm" ? 3 : undefined),
+            });
+          }),
         ]
       : []),
     ...(right.relief || left.relief
@@ -149,6 +156,13 @@ export function numbersAt(
     row("Height", "from the edge to the spine, square to the edge", { both: say(station.height) }),
   ];
 }
+
+/** Shares of a convex edge bevel that its thickness is told at. */
+const EDGE_SHARES = [
+  [0.25, "a quarter"],
+  [0.5, "half"],
+  [0.75, "three quarters"],
+] as const;
 
 /** What the second edge is across the scribe, where it passes there. */
 function secondRows(

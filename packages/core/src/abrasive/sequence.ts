@@ -143,7 +143,7 @@ export function planSequence(store: readonly Abrasive[], job: Job): Planned {
   const usable = store
     .filter((belt) => belt.onHand > 0)
     .toSorted((a, b) => b.microns - a.microns || costOfCubic(a, job) - costOfCubic(b, job))
-    .filter(({ microns }) => microns <= (job.coarsest ?? Number.POSITIVE_INFINITY) * (1 + 1e-9));
+    .filter((belt) => isFineEnough(belt, job));
   // A longer step costs minutes, and is better than no finish.
   const sequence =
     cheapest(usable, job) ?? cheapest(usable, { ...job, largestStep: Number.POSITIVE_INFINITY });
@@ -228,6 +228,11 @@ export interface Skipped {
   readonly minutes: number;
 }
 
+/** No coarser than a job may be begun with. */
+function isFineEnough({ microns }: Abrasive, { coarsest = Number.POSITIVE_INFINITY }: Job): boolean {
+  return microns <= coarsest * (1 + 1e-9);
+}
+
 /** What each belt that could stand in a sequence and does not would add to it; cheapest first. */
 export function skippedBy(
   { steps, cost, minutes }: Sequence,
@@ -236,7 +241,7 @@ export function skippedBy(
 ): Skipped[] {
   const used = steps.map(({ belt }) => belt);
   return store
-    .filter((belt) => belt.onHand > 0 && !used.some(({ id }) => id === belt.id))
+    .filter((belt) => belt.onHand > 0 && isFineEnough(belt, job) && !used.some(({ id }) => id === belt.id))
     .flatMap((belt) => {
       const all = [...used, belt].toSorted((a, b) => b.microns - a.microns);
       const planned = followed(all, job);

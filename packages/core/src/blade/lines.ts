@@ -2,7 +2,7 @@ import { cutAlong } from "./cut.ts";
 import { type Field, thicknessAt } from "./field.ts";
 import { FALSE_EDGE, isPrimary } from "./half.ts";
 import { isInside, spansAt } from "./outline.ts";
-import { ridgeLines } from "./ridge.ts";
+import { type Ridge, ridgesOf } from "./ridge.ts";
 import type { Side } from "./schema.ts";
 import type { PlungeCut } from "./side.ts";
 import { type PerSide, type Station, stationAt } from "./station.ts";
@@ -39,6 +39,7 @@ export function drawnLines(
     const right = of("right");
     return { right, left: field.alike ? right : of("left") };
   };
+  const ridges = ridgesOf(field);
   const inRunIn = (station: Station, side: Side) => {
     const cut = field.plunges[side];
     return cut !== null && !isClearOf(cut, station);
@@ -47,18 +48,47 @@ export function drawnLines(
     stations,
     clear: stations.map((station) => !inRunIn(station, "right") && !inRunIn(station, "left")),
     grindLine: both((side) =>
-      runs(stations, (station) =>
-        station[side].endsAt === "spine" || inRunIn(station, side) ? null : station[side].grindLine,
+      toRidges(
+        ridges[side],
+        runs(stations, (station) => {
+          const up = station[side].grindLine;
+          if (up === null || station[side].endsAt === "spine" || inRunIn(station, side)) return null;
+          return ridges[side].length === 0 || isOwn(field, station, up) ? up : null;
+        }),
       ),
     ),
     shoulder: both((side) =>
       runs(stations, (station) => (inRunIn(station, side) ? null : station[side].edgeBevel)),
     ),
-    ridge: ridgeLines(field),
+    ridge: { left: ridges.left.map(({ line }) => line), right: ridges.right.map(({ line }) => line) },
     plunge: both((side) => plungeLine(field, side, stations)),
     falseEdge: both((side) => falseEdgeLine(field, side)),
   };
 }
+
+/** How far along the edge the nearest place may lie from the station's own, mm. */
+const OWN = 0.5;
+
+/** Whether a height along a station is above the station's own place of the edge, and not past a ridge. */
+function isOwn(field: Field, { x, y, u, inward }: Station, up: number): boolean {
+  field.sampleAt(x + inward[0] * up, y + inward[1] * up);
+  return Math.abs(field.foot.s - u * field.edge.length) < OWN;
+}
+
+/** Grind lines carried on to the ridges they end at. */
+function toRidges(ridges: readonly Ridge[], lines: readonly Line[]): Line[] {
+  return lines.map((line) => {
+    const [first, last] = [line[0]!, line.at(-1)!];
+    const before = ridges.find(({ tipward }) => isNear(tipward, first) && tipward[0] < first[0]);
+    const after = ridges.find(({ heelward }) => isNear(heelward, last) && heelward[0] > last[0]);
+    return [...(before ? [before.tipward] : []), ...line, ...(after ? [after.heelward] : [])];
+  });
+}
+
+/** A grind line ends no further from its ridge than stations lie apart, and lean on a corner, mm. */
+const NEAR = 25;
+const isNear = (a: readonly [number, number], b: readonly [number, number]) =>
+  Math.hypot(a[0] - b[0], a[1] - b[1]) < NEAR;
 
 /** What stations say, as lines through the steel; a gap where one says nothing. */
 export function runs<S extends Pick<Station, "x" | "y" | "inward">>(

@@ -12,6 +12,7 @@ import type { Doubt } from "../inspect/screen.ts";
 import { clearSpan } from "../inspect/span.ts";
 import { type BenchSteel, targetAt } from "../inspect/target.ts";
 import type { Together } from "../inspect/together.ts";
+import { grindLinesOf } from "../route/report.ts";
 import type { LengthUnit } from "../units/length.ts";
 import type { Finding, NotJudged } from "./finding.ts";
 import { type Speech, speechIn } from "./judged.ts";
@@ -97,7 +98,7 @@ export function benchReport(asked: Asked, unit: LengthUnit): BenchReport {
     notJudged: workNotJudged(bench),
     astray: edges.reduce((sum, { astray }) => sum + astray.length, 0),
     edge,
-    grindLine: stage.steel.drawn.grindLine,
+    grindLine: grindLinesOf(stage.steel),
     spare: found && leastSpare(stage, found),
   };
 }

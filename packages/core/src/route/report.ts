@@ -3,6 +3,7 @@ import { type Planned, type Sequence, type Skipped, skippedBy } from "../abrasiv
 import { type Line, sectionShape } from "../blade/lines.ts";
 import { massOf } from "../blade/mass.ts";
 import { type Blade, SIDES, type Side } from "../blade/schema.ts";
+import { secondLines } from "../blade/second-station.ts";
 import { type PerSide, thicknessAbove } from "../blade/station.ts";
 import { type AngleCost, costOfAngle, singleAngle } from "../grind/setups.ts";
 import type { Shop } from "../shop/schema.ts";
@@ -90,7 +91,7 @@ export function reportOf(blade: Blade, route: Route, shop: Shop, x: number): Rou
     let known = lines.get(steel);
     if (!known) {
       known = {
-        grindLine: steel.drawn.grindLine,
+        grindLine: grindLinesOf(steel),
         edge: clear.map(({ u, x }) => [x, steel.station(u).edge] as const),
         section: sectionShape(steel.field, x),
       };
@@ -146,6 +147,13 @@ export function reportOf(blade: Blade, route: Route, shop: Shop, x: number): Rou
     layout: scribed && ground ? layoutOf(scribed, ground, route, groundBy("second") ?? null) : null,
     minutes: stages.reduce((sum, { minutes }) => sum + minutes, 0),
   };
+}
+
+/** Every grind line that is drawn on a side, of both edges. */
+export function grindLinesOf({ drawn: { grindLine }, field }: Steel): PerSide<readonly Line[]> {
+  if (!field.second) return grindLine;
+  const second = secondLines(field).grindLine;
+  return { left: [...grindLine.left, ...second.left], right: [...grindLine.right, ...second.right] };
 }
 
 /** What cleaning a flat usually takes, mm: what a jig must be found again for. Source: common practice. */

@@ -155,6 +155,15 @@ describe("a belt sequence", () => {
     }
   });
 
+  test("what is too coarse to begin with is not among what was left out", () => {
+    const edge = { ...job, depth: 0.07, to: micronsOf("P", "P600")!, coarsest: micronsOf("P", "P220")! };
+    const planned = planSequence(store, edge);
+    if (!planned.ok) throw new Error("it can be done");
+    const skipped = skippedBy(planned.sequence, store, edge);
+    expect(skipped.length).toBeGreaterThan(0);
+    expect(skipped.every(({ belt: { microns } }) => microns <= edge.coarsest + 1e-9)).toBe(true);
+  });
+
   test("a finer finish asks for more steel and more minutes", () => {
     const to = (grade: string) =>
       planSequence(store, { ...job, depth: null, from: 538, to: micronsOf("P", grade)! });

@@ -27,6 +27,26 @@ describe("a compound tip", () => {
     expect(stationAt(field, 0.9).right.grindLine).toBeCloseTo(12.5 - (1.5 * (0.9 - 0.706138)) / 0.293862, 2);
   });
 
+  test("each grind line runs to its own place on the ridge, and none across it", () => {
+    const { grindLine } = drawnLines(compileField(tip));
+    expect(grindLine.right).toHaveLength(2);
+    const [main, point] = grindLine.right;
+    // 21 and 12.5 from the edge on the line that halves the corner: that far over cos of half its turn.
+    const half = Math.atan2(24, 34) / 2;
+    const on = (height: number) => [
+      108 - (height / Math.cos(half)) * Math.sin(half),
+      -31 + (height / Math.cos(half)) * Math.cos(half),
+    ];
+    for (const [place, height] of [
+      [main!.at(-1)!, 21],
+      [point![0]!, 12.5],
+    ] as const) {
+      expect(place[0]).toBeCloseTo(on(height)[0]!, 0);
+      expect(place[1]).toBeCloseTo(on(height)[1]!, 0);
+    }
+    expect(Math.max(...main!.map(([x]) => x))).toBeLessThan(108);
+  });
+
   test("steps there: just before the ridge it is thinner than just past it, by the two heights", () => {
     const field = compileField(tip);
     const [ridge] = drawnLines(field).ridge.right;
