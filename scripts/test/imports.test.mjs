@@ -53,7 +53,7 @@ describe("imports", () => {
       ["inspect"],
       ["route"],
       ["handle", "shop"],
-      ["grind", "edge", "abrasive"],
+      ["grind", "edge", "abrasive", "forge"],
       ["blade", "photo"],
       ["document", "steel", "units"],
     ];

@@ -49,6 +49,10 @@ const DOCUMENTS: Record<(typeof DOCUMENT_KINDS)[number], Pick<Thing, "file" | "n
     file: (number) => ({ ...NO_DOCUMENTS.route, stages: [{ kind: "rough", note: note(number) }] }),
     numberIn: (file) => numberOf(file.stages[0].note),
   },
+  forge: {
+    file: (number) => ({ ...NO_DOCUMENTS.forge, kerf: number / 1e5 }),
+    numberIn: (file) => Math.round(file.kerf * 1e5),
+  },
   check: {
     file: (number) => ({ ...NO_DOCUMENTS.check, hardness: 20 + number / 1000 }),
     numberIn: (file) => Math.round((file.hardness - 20) * 1000),

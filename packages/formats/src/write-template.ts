@@ -65,8 +65,31 @@ type Placing = (at: Point) => Point;
  * 100 mm on every sheet, and marks to join sheets where the blade is longer than the paper.
  */
 export async function writeTemplate(blade: Blade, options: TemplateOptions): Promise<Uint8Array> {
-  const drawing = drawingOf(blade);
-  const { pdf, font } = await openPdf(`${blade.name}: template`, options.font, options.date);
+  const say = (mm: number) => showLengthWithUnit(mm, options.unit);
+  const facts = [
+    blade.use,
+    blade.steel,
+    `${blade.thickness.map((row) => say(row.t)).join(" / ")} thick`,
+    `${blade.edge.behind.map((row) => say(row.t)).join(" / ")} behind the edge`,
+  ];
+  const head = `${blade.name}${options.revision === undefined ? "" : `, revision ${options.revision}`}`;
+  return writeSheets(drawingOf(blade), { title: `${blade.name}: template`, head, facts }, options);
+}
+
+/** What stands at the head of every sheet. */
+export interface SheetHead {
+  readonly title: string;
+  readonly head: string;
+  readonly facts: readonly (string | undefined)[];
+}
+
+/** Any drawing at true scale on as many sheets as it takes, both sides. */
+export async function writeSheets(
+  drawing: Drawing,
+  { title, head, facts }: SheetHead,
+  options: Pick<TemplateOptions, "paper" | "unit" | "font" | "date">,
+): Promise<Uint8Array> {
+  const { pdf, font } = await openPdf(title, options.font, options.date);
   const paper = PAPERS[options.paper];
   const tall = drawing.box.top - drawing.box.bottom;
   const room = paper.height - 2 * MARGIN - HEAD - FOOT;
@@ -80,7 +103,12 @@ export async function writeTemplate(blade: Blade, options: TemplateOptions): Pro
       number++;
       const page = pdf.addPage([paper.width * POINTS_PER_MM, paper.height * POINTS_PER_MM]);
       const sheet = new Sheet(page, font);
-      headOf(sheet, blade, options, paper.height, `sheet ${number} of ${count}`);
+      headOf(
+        sheet,
+        head,
+        [...facts, options.date.toISOString().slice(0, 10), `sheet ${number} of ${count}`],
+        paper.height,
+      );
       const clip = { from, to: from + paper.width - 2 * MARGIN };
       let top = paper.height - MARGIN - HEAD;
       for (const side of sides) {
@@ -131,26 +159,9 @@ function drawSide(
   sheet.text(words, [MARGIN, middle + (top - bottom) / 2 + 2], 2.8);
 }
 
-function headOf(
-  sheet: Sheet,
-  blade: Blade,
-  { unit, date, revision }: TemplateOptions,
-  height: number,
-  number: string,
-): void {
+function headOf(sheet: Sheet, head: string, facts: readonly (string | undefined)[], height: number): void {
   const y = height - MARGIN - 4;
-  const say = (mm: number) => showLengthWithUnit(mm, unit);
-  sheet.text(`${blade.name}${revision === undefined ? "" : `, revision ${revision}`}`, [MARGIN, y], 4.6);
-  const thick = blade.thickness.map((row) => say(row.t)).join(" / ");
-  const behind = blade.edge.behind.map((row) => say(row.t)).join(" / ");
-  const facts = [
-    blade.use,
-    blade.steel,
-    `${thick} thick`,
-    `${behind} behind the edge`,
-    date.toISOString().slice(0, 10),
-    number,
-  ];
+  sheet.text(head, [MARGIN, y], 4.6);
   sheet.text(facts.filter(Boolean).join("  ·  "), [MARGIN, y - 5], 2.8);
 }
 

@@ -7,6 +7,7 @@ const NAMES: Readonly<Record<"blade" | DocumentKind, string>> = {
   photo: "The photo under it",
   photoPlace: "The place of the photo",
   route: "The route",
+  forge: "What is chosen at the fire",
   check: "What was decided at the bench",
 };
 

@@ -1,3 +1,4 @@
+import { temperatureOfColour } from "@true-spine/core/forge/heat.ts";
 import { parseAngle } from "@true-spine/core/units/angle.ts";
 import {
   type LengthUnit,
@@ -6,6 +7,7 @@ import {
   showFraction,
   showLengthWithUnit,
 } from "@true-spine/core/units/length.ts";
+import { parseTemperature, showTemperature } from "@true-spine/core/units/temperature.ts";
 import { useEffect, useRef, useState } from "react";
 import { useSettings } from "../app/settings.ts";
 import { TextBox } from "./TextBox.tsx";
@@ -76,6 +78,23 @@ export function AngleBox(props: BoxProps) {
       }}
       suffix="°"
       mode="degrees"
+    />
+  );
+}
+
+/** A box for a temperature: °C, °F, or a colour by its name. */
+export function TemperatureBox(props: BoxProps) {
+  return (
+    <ValueBox
+      {...props}
+      shown={String(Math.round(props.value))}
+      hint={showTemperature(props.value)}
+      read={(text) => {
+        const read = parseTemperature(text, temperatureOfColour);
+        return read.ok ? { ok: true, value: Math.round(read.celsius) } : read;
+      }}
+      suffix="°C"
+      mode="celsius"
     />
   );
 }

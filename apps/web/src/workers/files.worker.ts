@@ -3,7 +3,9 @@ import { compileField } from "@true-spine/core/blade/field.ts";
 import { meshOf } from "@true-spine/core/blade/mesh.ts";
 import { compileRing } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import type { Forge } from "@true-spine/core/forge/schema.ts";
 import { type Spec, specOf } from "@true-spine/core/record/spec.ts";
+import { forgingOf } from "@true-spine/core/route/forging.ts";
 import { reportOf } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
 import { finishedSteel } from "@true-spine/core/route/steel.ts";
@@ -15,6 +17,7 @@ import { readDxf } from "@true-spine/formats/read-dxf.ts";
 import { type BroughtReadings, readReadings } from "@true-spine/formats/read-readings.ts";
 import { readSvg } from "@true-spine/formats/read-svg.ts";
 import { writeDxf } from "@true-spine/formats/write-dxf.ts";
+import { type FormTemplateOptions, writeFormTemplate } from "@true-spine/formats/write-form-template.ts";
 import { writeGaugePlates, writeGauges } from "@true-spine/formats/write-gauges.ts";
 import { writeCalendar, writeRouteCsv } from "@true-spine/formats/write-route.ts";
 import { type RouteSheetOptions, writeRouteSheet } from "@true-spine/formats/write-route-sheet.ts";
@@ -53,6 +56,14 @@ const filing = {
     const uAt = (x: number, on?: "second") => (on ? second && shareAtX(second, x) : shareAtX(edge, x));
     return readReadings(text, { uAt, of, stage, stages, when: new Date().toISOString(), onProgress });
   },
+  formTemplate: (
+    blade: Blade,
+    route: Route,
+    forge: Forge,
+    shop: Shop,
+    step: string,
+    options: FormTemplateOptions,
+  ) => writeFormTemplate(blade, forgingOf(blade, route, forge, shop), forge, step, options),
   stations: (blade: Blade) => writeStations(blade),
   solid(blade: Blade, format: "stl" | "3mf", onProgress: (share: number) => void): Uint8Array {
     const mesh = meshOf(compileField(blade), { onProgress });

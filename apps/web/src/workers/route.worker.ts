@@ -1,11 +1,24 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { type ForgeFinding, judgeForging } from "@true-spine/core/findings/forge.ts";
 import { judgePlan, type PlanFinding } from "@true-spine/core/findings/plan.ts";
+import type { Forge } from "@true-spine/core/forge/schema.ts";
 import type { Handle } from "@true-spine/core/handle/schema.ts";
+import { type ForgeReport, forgeReport } from "@true-spine/core/route/forge-report.ts";
+import { type Forging, forgingOf } from "@true-spine/core/route/forging.ts";
 import { type RouteReport, reportOf } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
 import type { LengthUnit } from "@true-spine/core/units/length.ts";
 import { expose } from "comlink";
+
+let last: { readonly key: string; readonly forging: Forging | null } | null = null;
+
+/** The forging of what was asked last is kept: the scribe moves, and nothing else does. What comes over is a copy each time. */
+function forgingFor(...asked: Parameters<typeof forgingOf>): Forging | null {
+  const key = JSON.stringify(asked);
+  if (last?.key !== key) last = { key, forging: forgingOf(...asked) };
+  return last.forging;
+}
 
 /** Works routes out off the main thread: every stage is a blade of its own. */
 const routing = {
@@ -17,6 +30,21 @@ const routing = {
   ): { report: RouteReport; findings: PlanFinding[] } {
     const report = reportOf(blade, route, shop, x);
     return { report, findings: judgePlan(blade, route, report, shop, { unit, handle }) };
+  },
+  /** The way from the bar to the blank; null where the bar is not known yet. */
+  forge(
+    blade: Blade,
+    route: Route,
+    forge: Forge,
+    shop: Shop,
+    { x, unit }: { x: number; unit: LengthUnit },
+  ): { report: ForgeReport; findings: ForgeFinding[] } | null {
+    const forging = forgingFor(blade, route, forge, shop);
+    if (!forging) return null;
+    return {
+      report: forgeReport(blade, route, forge, shop, x, forging)!,
+      findings: judgeForging(blade, route, forge, shop, { unit, forging }),
+    };
   },
 };
 

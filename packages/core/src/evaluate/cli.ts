@@ -5,6 +5,8 @@ import type { Blade } from "../blade/schema.ts";
 import type { Fault } from "../document/fault.ts";
 import { LONGEST_FILE, readJson } from "../document/read-json.ts";
 import { parseLimits } from "../findings/limits.ts";
+import { parseForge } from "../forge/parse.ts";
+import { NO_FORGE } from "../forge/schema.ts";
 import { parseHandle } from "../handle/parse.ts";
 import { parseReadings } from "../inspect/parse.ts";
 import { NO_CHECK } from "../inspect/schema.ts";
@@ -18,7 +20,7 @@ import { evaluate, USUAL_PLACES } from "./evaluation.ts";
 import { planFigures } from "./plan.ts";
 
 const USAGE =
-  "usage: npm run -s evaluate -- FILE [--at 0.1,0.25,0.5] [--handle FILE] [--limits FILE] [--shop FILE] [--route FILE --plan] [--route FILE --stage ID_OR_KIND [--readings FILE]]";
+  "usage: npm run -s evaluate -- FILE [--at 0.1,0.25,0.5] [--handle FILE] [--limits FILE] [--shop FILE] [--route FILE --plan [--forge FILE]] [--route FILE --stage ID_OR_KIND [--readings FILE]]";
 
 /** What is said on standard error before ending with status 2. */
 class Refusal extends Error {
@@ -30,7 +32,7 @@ class Refusal extends Error {
 /** Prints an evaluation, or faults on standard error with exit status 2. Nothing else is ever printed. */
 function main(): number {
   try {
-    const { file, at, handle, limits, route, stage, readings, shop, plan } = argumentsGiven();
+    const { file, at, handle, limits, route, stage, readings, shop, plan, forge } = argumentsGiven();
     const places = at === undefined ? USUAL_PLACES : at.split(",").map(Number);
     if (at === "" || places.some((u) => !(u >= 0 && u <= 1))) {
       throw new Refusal(["--at takes fractions of the edge from 0 to 1, parted by commas"]);
@@ -45,7 +47,8 @@ function main(): number {
       plan || (route === undefined && stage === undefined && readings === undefined)
         ? {}
         : stageOf(blade, { route, stage, readings, shop });
-    const planned = plan ? planOf(blade, { route, stage, readings, shop }) : {};
+    if (forge !== undefined && !plan) throw new Refusal(["--forge goes with --plan"]);
+    const planned = plan ? planOf(blade, { route, stage, readings, shop, forge }) : {};
     process.stdout.write(`${JSON.stringify({ ...evaluation, ...staged, ...planned }, null, 2)}\n`);
     return 0;
   } catch (error) {
@@ -85,13 +88,17 @@ function stageOf(blade: Blade, { route: file, stage, readings, shop: shopFile }:
 }
 
 /** A whole route: every stage with what it works on, its belts and settings, and the layout. */
-function planOf(blade: Blade, { route: file, stage, readings, shop: shopFile }: Staged) {
+function planOf(
+  blade: Blade,
+  { route: file, stage, readings, shop: shopFile, forge: forgeFile }: Staged & { forge: string | undefined },
+) {
   if (file === undefined || stage !== undefined || readings !== undefined)
     throw new Refusal(["--plan goes with --route, and with neither --stage nor --readings"]);
   const { route } = documentIn(file, "route ", parseRoute);
   if (route.stages.length === 0) throw new Refusal(["route $.stages: names no stage"]);
   const shop = shopFile === undefined ? USUAL_SHOP : documentIn(shopFile, "shop ", parseShop).shop;
-  return { plan: planFigures(blade, route, shop) };
+  const forge = forgeFile === undefined ? NO_FORGE : documentIn(forgeFile, "forge ", parseForge).forge;
+  return { plan: planFigures(blade, route, shop, forge) };
 }
 
 const onlyOf = <T>(all: readonly T[]) => (all.length === 1 ? all[0] : undefined);
@@ -108,6 +115,7 @@ function argumentsGiven() {
         route: text,
         stage: text,
         readings: text,
+        forge: text,
         shop: text,
         plan: { type: "boolean" },
       },

@@ -1,7 +1,9 @@
 import { type Static, Type } from "@sinclair/typebox";
 import { abrasiveName } from "../abrasive/schema.ts";
 import type { Blade } from "../blade/schema.ts";
+import { type Forge, NO_FORGE } from "../forge/schema.ts";
 import { readingFor } from "../grind/setups.ts";
+import { type Forging, forgingOf, formAt } from "../route/forging.ts";
 import type { LayoutPlace } from "../route/layout.ts";
 import { reportOf, type StageReport, type WorkAlong } from "../route/report.ts";
 import { type Route, WORKED_ON } from "../route/schema.ts";
@@ -71,19 +73,46 @@ const LayoutSchema = Type.Object(
   only,
 );
 
+const ForgingSchema = Type.Object(
+  {
+    /** What to cut off the bar, with kerf and spare, and what the blank takes of it. */
+    bar: Type.Object({ length: Type.Number(), needed: Type.Number() }, only),
+    map: Type.Array(Type.Object({ x: Type.Number(), s: Type.Number() }, only)),
+    forms: Type.Array(
+      Type.Object(
+        {
+          step: Type.String(),
+          at: Type.Array(
+            Type.Object({ x: Type.Number(), width: Type.Number(), thickness: Type.Number() }, only),
+          ),
+          /** Degrees from plunge to tip, + the tip up. */
+          turn: Type.Number(),
+        },
+        only,
+      ),
+    ),
+    heats: Type.Object({ blade: Figure, tang: Figure }, only),
+  },
+  only,
+);
+
 export const PlanFiguresSchema = Type.Object(
   {
     stock: Type.Number(),
     stages: Type.Array(PlannedStageSchema),
     layout: Type.Union([LayoutSchema, Type.Null()]),
+    /** From the bar to the blank, where the route has a forge stage and its bar is known: `s` along the bar from the tip's end. */
+    forging: Type.Optional(ForgingSchema),
   },
   { ...only, $id: "true-spine/plan/1", title: "True Spine plan, version 1" },
 );
 export type PlanFigures = Static<typeof PlanFiguresSchema>;
 
 /** The plan of a checked blade by a route. */
-export function planFigures(blade: Blade, route: Route, shop: Shop): PlanFigures {
+export function planFigures(blade: Blade, route: Route, shop: Shop, forge: Forge = NO_FORGE): PlanFigures {
   const { stages, layout } = reportOf(blade, route, shop, 0);
+  const isForged = route.stages.some(({ kind }) => kind === "forge");
+  const forging = isForged ? forgingOf(blade, route, forge, shop) : null;
   return {
     stock: route.stock,
     stages: stages.map((stage, i) => plannedStage(stage, setupFor(route.stages, i, shop))),
@@ -93,6 +122,7 @@ export function planFigures(blade: Blade, route: Route, shop: Shop): PlanFigures
       places: layout.places.map(placeFigures),
       ...(layout.second.length > 0 ? { second: layout.second.map(placeFigures) } : {}),
     },
+    ...(forging ? { forging: forgingFigures(forging) } : {}),
   };
 }
 
@@ -100,6 +130,31 @@ const placeFigures = ({ line, ...place }: LayoutPlace) => ({
   ...place,
   line: { left: line.left?.now ?? null, right: line.right?.now ?? null },
 });
+
+/** A place of the blank every so many millimetres: for what is printed. */
+const EVERY = 5;
+
+function forgingFigures({ map, forms, work, blank }: Forging): NonNullable<PlanFigures["forging"]> {
+  const count = Math.ceil((blank.right - blank.left) / EVERY);
+  const xs = Array.from(
+    { length: count + 1 },
+    (_, i) => blank.left + ((blank.right - blank.left) * i) / count,
+  );
+  const orNull = (heats: number) => (Number.isFinite(heats) ? heats : null);
+  return {
+    bar: { length: map.total, needed: map.needed },
+    map: xs.map((x) => ({ x, s: map.sAt(x) })),
+    forms: forms.forms.map((form) => ({
+      step: form.step,
+      turn: form.turn,
+      at: xs.map((x) => {
+        const { width, thickness } = formAt(form, x);
+        return { x, width, thickness };
+      }),
+    })),
+    heats: { blade: orNull(work.blade), tang: orNull(work.tang) },
+  };
+}
 
 function alongFigures({ stop, line, angle }: WorkAlong) {
   return {

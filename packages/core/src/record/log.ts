@@ -42,6 +42,7 @@ const DOCUMENT_WORDS: Readonly<Record<DocumentState["kind"], string>> = {
   photo: "The photo under it was changed",
   photoPlace: "The photo was moved",
   route: "The route was changed",
+  forge: "What is chosen at the fire was changed",
   check: "What was decided on Check was changed",
 };
 

@@ -1,6 +1,8 @@
 import { BladeSchema } from "../blade/schema.ts";
 import type { Fault } from "../document/fault.ts";
 import { type Limits, LimitsSchema, NO_LIMITS, parseLimits } from "../findings/limits.ts";
+import { parseForge } from "../forge/parse.ts";
+import { type Forge, ForgeSchema, NO_FORGE } from "../forge/schema.ts";
 import { parseHandle } from "../handle/parse.ts";
 import { type Handle, HandleSchema, NO_HANDLE } from "../handle/schema.ts";
 import { parseCheck } from "../inspect/parse.ts";
@@ -26,6 +28,7 @@ export interface Documents {
   readonly photo: Photo;
   readonly photoPlace: PhotoPlace;
   readonly route: Route;
+  readonly forge: Forge;
   readonly check: Check;
 }
 export type DocumentKind = keyof Documents;
@@ -37,6 +40,7 @@ export const NO_DOCUMENTS: Documents = {
   photo: NO_PHOTO,
   photoPlace: NO_PLACE,
   route: NO_ROUTE,
+  forge: NO_FORGE,
   check: NO_CHECK,
 };
 export const DOCUMENT_KINDS = Object.keys(NO_DOCUMENTS) as readonly DocumentKind[];
@@ -49,6 +53,7 @@ export const SCHEMAS = {
   photo: PhotoSchema,
   photoPlace: PhotoPlaceSchema,
   route: RouteSchema,
+  forge: ForgeSchema,
   readings: ReadingsSchema,
   check: CheckSchema,
   run: RunSchema,
@@ -79,6 +84,10 @@ const PARSERS: { [K in DocumentKind]: (value: unknown) => Parsed<K> } = {
   route: (value) => {
     const parsed = parseRoute(value);
     return parsed.ok ? { ok: true, document: parsed.route } : parsed;
+  },
+  forge: (value) => {
+    const parsed = parseForge(value);
+    return parsed.ok ? { ok: true, document: parsed.forge } : parsed;
   },
   check: (value) => {
     const parsed = parseCheck(value);

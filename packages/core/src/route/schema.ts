@@ -75,6 +75,8 @@ export const BarSchema = Type.Object(
     /** Across a round one; absent: it is flat. */
     diameter: Type.Optional(Type.Number({ minimum: 3, maximum: 100 })),
     width: Type.Optional(Type.Number({ minimum: 3, maximum: 500 })),
+    /** Radius of a flat one's corners; absent: sharp. */
+    corner: Type.Optional(Type.Number({ minimum: 0, maximum: 5 })),
     length: Type.Optional(Type.Number({ minimum: 10, maximum: 6000 })),
   },
   only,

@@ -4,6 +4,7 @@ import { AbrasiveSchema } from "../abrasive/schema.ts";
 import { LARGEST_STEP, USUAL } from "../abrasive/sequence.ts";
 import { USUAL_STORE } from "../abrasive/usual-store.ts";
 import { PRINTABLE } from "../document/printable.ts";
+import { TimeSchema } from "../document/time.ts";
 import { SetupSchema } from "../grind/setups.ts";
 import { GrinderSchema } from "./grinders.ts";
 import { InstrumentSchema } from "./instrument.ts";
@@ -40,6 +41,37 @@ export const ShopSchema = Type.Object(
     instruments: Type.Optional(Type.Array(InstrumentSchema, { maxItems: 60 })),
     /** What blades are ground on; absent: a two-inch belt. */
     grinders: Type.Optional(Type.Array(GrinderSchema, { maxItems: 20 })),
+    /** What it is forged with; absent: a hand hammer of 0.9 kg. Common practice for the mass, starting values else. */
+    hammers: Type.Optional(
+      Type.Array(
+        Type.Object(
+          {
+            id: Id,
+            name: Name,
+            mass: Type.Number({ minimum: 0.2, maximum: 500 }),
+            speed: Type.Number({ minimum: 1, maximum: 15 }),
+            blows: Type.Number({ minimum: 0.2, maximum: 10 }),
+            useful: Type.Number({ minimum: 0.05, maximum: 1 }),
+          },
+          only,
+        ),
+        { maxItems: 20 },
+      ),
+    ),
+    /** What forged pieces have said of how steel moves here: share of a set-down that went to width, and how well that was read. */
+    forged: Type.Optional(
+      Type.Array(
+        Type.Object(
+          {
+            when: TimeSchema,
+            toWidth: Type.Optional(Type.Number({ minimum: 0, maximum: 1 })),
+            reading: Type.Optional(Type.Number({ minimum: 0, maximum: 0.5 })),
+          },
+          only,
+        ),
+        { maxItems: 500 },
+      ),
+    ),
     /** Times and weights as they were written down: what rates are corrected from, when the maker says so. */
     log: Type.Array(LoggedSchema, { maxItems: 2000 }),
     /** Money for an hour of the maker's time: what minutes and belts are added up in. */

@@ -39,6 +39,13 @@ export function passesAt(rows: readonly WorkRow[], stage: string): { left: numbe
   return { left: of("left"), right: of("right") };
 }
 
+/** Heats made for each step at the fire. */
+export function heatsAt(rows: readonly WorkRow[]): Readonly<Record<string, number>> {
+  const counts: Record<string, number> = {};
+  for (const row of rows) if (row.what === "heat") counts[row.step] = (counts[row.step] ?? 0) + 1;
+  return counts;
+}
+
 /** How long a stage took so far. */
 export interface Spent {
   /** Minutes, the running clock among them. */

@@ -4,6 +4,7 @@ import { type Fault, pathOf } from "../document/fault.ts";
 import { PRINTABLE } from "../document/printable.ts";
 import { TimeSchema } from "../document/time.ts";
 import { validatorOf } from "../document/validator.ts";
+import { FORGE_FAULTS, FORGE_STEPS } from "../forge/schema.ts";
 import { StageIdSchema } from "../route/schema.ts";
 
 /**
@@ -11,6 +12,9 @@ import { StageIdSchema } from "../route/schema.ts";
  * and a desk never stand in each other's way. Documents hold what is chosen; an export shows both together.
  */
 const only = { additionalProperties: false } as const;
+
+/** What is done at the fire, the bar drawn flat first. */
+const HEATED = ["preform", ...FORGE_STEPS] as const;
 
 const Uuid = Type.String({ pattern: "^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$" });
 const ROW = { id: Uuid, when: TimeSchema, stage: StageIdSchema } as const;
@@ -29,6 +33,26 @@ export const WorkRowSchema = Type.Union([
       ...ROW,
       what: Type.Literal("note"),
       words: Type.String({ minLength: 1, maxLength: 500, pattern: PRINTABLE }),
+    },
+    only,
+  ),
+  /** One heat at the fire, for a step of forging. */
+  Type.Object(
+    {
+      ...ROW,
+      what: Type.Literal("heat"),
+      step: Type.Union(HEATED.map((step) => Type.Literal(step))),
+    },
+    only,
+  ),
+  /** A fault that was seen at the fire: where from and to, and how deep, mm. */
+  Type.Object(
+    {
+      ...ROW,
+      what: Type.Literal("seen"),
+      fault: Type.Union(FORGE_FAULTS.map((fault) => Type.Literal(fault))),
+      x: Type.Array(Type.Number({ minimum: -2000, maximum: 2000 }), { minItems: 2, maxItems: 2 }),
+      depth: Type.Number({ minimum: 0, maximum: 25 }),
     },
     only,
   ),

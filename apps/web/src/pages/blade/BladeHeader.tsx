@@ -6,11 +6,12 @@ import { useStore } from "zustand";
 import { useFilePart, useSaveStatus, useScreen } from "../../blade/screen.ts";
 import { UnitMenu } from "../../parts/UnitMenu.tsx";
 import { saveWords } from "../../saving/words.ts";
-import { BLADE_PAGES } from "./pages.ts";
+import { usePages } from "./pages.ts";
 
 /** Name, status in words, undo and redo, pages in working order, the unit on show. Ten pages fit at 1280 pixels. */
 export function BladeHeader({ row, page }: { row: BladeWithFile; page: string }) {
   const { open, id, rail } = useScreen();
+  const pages = usePages();
   const canUndo = useStore(open.store.temporal, (past) => past.pastStates.length > 0);
   const canRedo = useStore(open.store.temporal, (past) => past.futureStates.length > 0);
   return (
@@ -37,7 +38,7 @@ export function BladeHeader({ row, page }: { row: BladeWithFile; page: string })
         </IconButton>
       </div>
       <nav aria-label="Pages of this blade" className="flex">
-        {BLADE_PAGES.map(({ path, name }, i) => (
+        {pages.map(({ path, name }, i) => (
           <Link
             key={path}
             to={`/blades/${id}/${path}`}

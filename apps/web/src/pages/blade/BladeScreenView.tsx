@@ -12,7 +12,7 @@ import { BladeHeader } from "./BladeHeader.tsx";
 import { Commands } from "./Commands.tsx";
 import { HistoryPanel } from "./HistoryPanel.tsx";
 import { LimitsPanel } from "./LimitsPanel.tsx";
-import { BLADE_PAGES, type BladePage } from "./pages.ts";
+import { BLADE_PAGES, type BladePage, usePages } from "./pages.ts";
 import { TakeIn } from "./TakeIn.tsx";
 import { Tray } from "./Tray.tsx";
 import { useKeys } from "./useKeys.ts";
@@ -25,7 +25,7 @@ const AHEAD = [...BLADE_PAGES.map(({ Page }) => Page.load), ExportPanel.load];
 /** A blade's screen: header, the page, findings. */
 export function BladeScreenView({ row }: { row: BladeWithFile }) {
   const { page } = useParams();
-  const current = BLADE_PAGES.find((one) => one.path === page);
+  const current = usePages().find((one) => one.path === page);
   const name = useFilePart((file) => file.name);
   useKeys();
   useTitle(current?.name, name);

@@ -5,7 +5,7 @@ import { useSettings } from "../../app/settings.ts";
 import { type Panel, useRail, useScreen } from "../../blade/screen.ts";
 import { PlainButton } from "../../parts/PlainButton.tsx";
 import { Question } from "../../parts/Question.tsx";
-import { BLADE_PAGES } from "./pages.ts";
+import { usePages } from "./pages.ts";
 import { KEYS } from "./useKeys.ts";
 
 /** The command list behind /, and the keys behind ?. */
@@ -14,9 +14,10 @@ export function Commands() {
   const panel = useRail((state) => state.panel);
   const setPanel = (next: Panel | null) => rail.setState({ panel: next });
   const navigate = useNavigate();
+  const pages = usePages();
   const { setUnit, setTheme, letterKeys, setLetterKeys } = useSettings();
   const commands: { name: string; run: () => void }[] = [
-    ...BLADE_PAGES.map(({ path, name }) => ({
+    ...pages.map(({ path, name }) => ({
       name: `Go to ${name}`,
       run: () => navigate(`/blades/${id}/${path}`),
     })),

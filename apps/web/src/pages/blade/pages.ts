@@ -1,3 +1,5 @@
+import type { Route } from "@true-spine/core/route/schema.ts";
+import { useDocument } from "../../blade/screen.ts";
 import { type Later, later } from "../../parts/later.ts";
 
 export interface BladePage {
@@ -6,6 +8,8 @@ export interface BladePage {
   readonly Page: Later;
   /** What is wrong with the work is told on the page itself; the tray tells of the blade as it is drawn. */
   readonly isOfWork?: true;
+  /** Whether a blade with this route needs it; absent: every blade does. */
+  readonly isNeeded?: (route: Route) => boolean;
 }
 
 /** The pages of a blade in working order: what is decided first stands first. Each is fetched when it is gone to, or when the first has been shown. */
@@ -19,6 +23,12 @@ export const BLADE_PAGES: readonly BladePage[] = [
     path: "grind",
     name: "Grind",
     Page: later(async () => (await import("../grind/GrindPage.tsx")).GrindPage),
+  },
+  {
+    path: "forge",
+    name: "Forge",
+    isNeeded: ({ stages }) => stages.some(({ kind }) => kind === "forge"),
+    Page: later(async () => (await import("../forge/ForgePage.tsx")).ForgePage),
   },
   {
     path: "route",
@@ -38,3 +48,11 @@ export const BLADE_PAGES: readonly BladePage[] = [
     Page: later(async () => (await import("../log/LogPage.tsx")).LogPage),
   },
 ];
+
+/** The pages that a route asks for, in working order. */
+export const pagesFor = (route: Route) => BLADE_PAGES.filter(({ isNeeded }) => !isNeeded || isNeeded(route));
+
+/** The pages of the open blade. */
+export function usePages(): readonly BladePage[] {
+  return pagesFor(useDocument("route"));
+}

@@ -6,13 +6,13 @@ import { useScreen } from "../../blade/screen.ts";
 import { isTaken } from "../../parts/TextBox.tsx";
 import { zoomAbout } from "../../rail/Rail.tsx";
 import { fittedView, showing } from "../../rail/zoom.ts";
-import { BLADE_PAGES } from "./pages.ts";
+import { BLADE_PAGES, pagesFor } from "./pages.ts";
 
 /** What the keys do, as the list behind ? shows it. */
 export const KEYS: readonly { keys: string; does: string }[] = [
   {
-    keys: `1 – ${BLADE_PAGES.length}`,
-    does: `${BLADE_PAGES.map(({ name }) => name).join(", ")}; with Alt also while a box has the focus`,
+    keys: "1 – 9",
+    does: `the pages in their order: ${BLADE_PAGES.map(({ name }) => name).join(", ")}, as far as this blade needs them; with Alt also while a box has the focus`,
   },
   { keys: "← →", does: "move the scribe 1 mm, with Shift 5 mm; Home and End take it to the ends" },
   {
@@ -41,7 +41,8 @@ export function useKeys(): void {
     const goToPage = (code: string): boolean => {
       const digit = /^(?:Digit|Numpad)(\d)$/.exec(code)?.[1];
       // The tenth page is on 0.
-      const page = digit === undefined ? undefined : BLADE_PAGES[(Number(digit) + 9) % 10];
+      const page =
+        digit === undefined ? undefined : pagesFor(open.store.getState().route)[(Number(digit) + 9) % 10];
       if (page) navigate(`/blades/${id}/${page.path}`);
       return page !== undefined;
     };

@@ -1,0 +1,380 @@
+import { compileField } from "../blade/field.ts";
+import { isInside } from "../blade/outline.ts";
+import type { Blade } from "../blade/schema.ts";
+import { SIDES } from "../blade/schema.ts";
+import { constant } from "../blade/table.ts";
+import type { ForgeBar } from "../forge/bar.ts";
+import { forgingRange } from "../forge/heat.ts";
+import { barRate } from "../forge/map.ts";
+import { type Forge, NO_FORGE } from "../forge/schema.ts";
+import { BARS, stockOfRound } from "../route/bar.ts";
+import { type Forging, forgingOf } from "../route/forging.ts";
+import { stageSteel } from "../route/ladder.ts";
+import type { Route } from "../route/schema.ts";
+import { targetsAt } from "../route/targets.ts";
+import type { Shop } from "../shop/schema.ts";
+import { radians } from "../units/angle.ts";
+import type { LengthUnit } from "../units/length.ts";
+import type { Finding } from "./finding.ts";
+import { type Speech, speechIn } from "./judged.ts";
+
+/** What may be done at one press: the route, or what is chosen at the fire, as it would then be. */
+export interface ForgeOffer {
+  readonly words: string;
+  readonly route?: Route;
+  readonly forge?: Forge;
+}
+export interface ForgeFinding extends Finding {
+  readonly offers: readonly ForgeOffer[];
+}
+
+interface Asked {
+  readonly blade: Blade;
+  readonly route: Route;
+  readonly forge: Forge;
+  readonly shop: Shop;
+  readonly forging: Forging;
+  readonly say: Speech;
+}
+type Rule = (asked: Asked) => ForgeFinding[];
+
+const finding = (
+  id: string,
+  severity: Finding["severity"],
+  message: string,
+  advice: string,
+  basis: string,
+  more: Partial<ForgeFinding> = {},
+): ForgeFinding => ({
+  id,
+  severity,
+  where: {},
+  message,
+  advice,
+  basis,
+  remedies: [],
+  offers: [],
+  ...more,
+});
+
+const barShort: Rule = ({ forging: { bar, map }, route, say }) => {
+  if (bar.length === null || bar.length >= map.total) return [];
+  const wanted = Math.ceil(map.total);
+  return [
+    finding(
+      "forge-bar-short",
+      "fix",
+      `Needs ${say.length(map.total)} of bar with ${say.length(map.spare)} to spare and the cut; the bar is ${say.length(bar.length)}.`,
+      "Take a longer bar, or a heavier one.",
+      "geometry, volumes that are kept; spare: starting value",
+      {
+        measured: bar.length,
+        wanted: [map.total, null],
+        unit: "mm",
+        offers: [
+          {
+            words: `Take ${say.length(wanted)} of it`,
+            route: { ...route, bar: { ...route.bar!, length: wanted } },
+          },
+        ],
+      },
+    ),
+  ];
+};
+
+/** No bar is thickened by drawing it out. */
+const barThin: Rule = ({ forging, route, say }) => {
+  const { bar, map, blank, sections, work } = forging;
+  const thickest = Math.max(...sections.map(({ T, isBolster }) => (isBolster ? 0 : T)));
+  const upset = map.rows.reduce((a, b) => (b.rate > a.rate ? b : a));
+  const does = (other: ForgeBar) =>
+    sections.every((section) => barRate(section, other, Math.min(60, work.blade)) <= 1);
+  const isThin = bar.shape === "flat" && bar.t < thickest - 1e-9;
+  if (!isThin && upset.rate <= 1 + 1e-9) return [];
+  const stock = bar.shape === "flat" ? BARS.find((t) => t >= thickest && does({ ...bar, t })) : undefined;
+  const across =
+    bar.shape === "round"
+      ? Array.from({ length: 61 - Math.ceil(bar.d) }, (_, i) => Math.ceil(bar.d) + i).find((d) =>
+          does({ ...bar, d }),
+        )
+      : undefined;
+  const offers: ForgeOffer[] = across
+    ? [
+        {
+          words: `Take a round ${say.length(across)} across`,
+          route: { ...route, stock: stockOfRound(across), bar: { ...route.bar!, diameter: across } },
+        },
+      ]
+    : stock
+      ? [{ words: `Take bar ${say.length(stock)} thick`, route: { ...route, stock } }]
+      : [];
+  return [
+    finding(
+      "forge-bar-thin",
+      "fix",
+      isThin
+        ? `The bar is ${say.length(bar.shape === "flat" ? bar.t : 0)} thick; the blank is ${say.length(thickest)}.`
+        : `The bar has less steel than the blank ${say.along(upset.x, upset.x)}: it would have to be upset there.`,
+      "Take a thicker bar, or upset it there: beyond three diameters free it buckles.",
+      "geometry; from memory of ASM Handbook 14",
+      { where: isThin ? {} : { x: [Math.min(upset.x, blank.right), upset.x] }, offers },
+    ),
+  ];
+};
+
+const barNarrow: Rule = ({ forging: { bar, forms }, route, say }) => {
+  if (bar.shape === "round" || forms.spreadNeeded <= forms.spread + 0.1) return [];
+  const widest = Math.max(...forms.forms.find(({ step }) => step === "point")!.at.map(({ width }) => width));
+  const wide = Math.ceil(widest * 2) / 2;
+  const isAtAll = Number.isFinite(forms.spreadNeeded);
+  return [
+    finding(
+      "forge-bar-narrow",
+      "watch",
+      isAtAll
+        ? `${Math.round(100 * forms.spreadNeeded)} % of the thinning must go sideways; drawn like this about ${Math.round(100 * forms.spread)} % does.`
+        : `The bar is ${say.length(bar.w)} wide and not thinned where the blank needs ${say.length(widest)}.`,
+      "Peen it wider at the start, or take a wider bar.",
+      "A. Tomlinson and J. D. Stringer (1959), from memory of",
+      {
+        offers: [
+          {
+            words: `Take bar ${say.length(wide)} wide`,
+            route: { ...route, bar: { surface: "rolled", ...route.bar, width: wide } },
+          },
+        ],
+      },
+    ),
+  ];
+};
+
+/** Stretches looked at along and up a section for steel that is missing. */
+const ALONG = 26;
+const UP = 9;
+
+/** Steel that later stages need and the blank does not have: on its faces, or at its edge. */
+const skinGone: Rule = ({ blade, route, shop, forge, forging: { blank }, say }) => {
+  const stage = stageSteel(blade, route, shop, route.stages.find(({ kind }) => kind === "forge")?.id ?? "");
+  const next = route.stages.find(({ kind }) => kind === "rough" || kind === "finish");
+  const ground = next && targetsAt(stageSteel(blade, route, shop, next.id))[1];
+  const beta = radians(ground?.angle.right ?? ground?.angle.left ?? 0);
+  const found: ForgeFinding[] = [];
+  const needs = ground ? ground.edge + (2 * route.skin) / Math.cos(beta) : 0;
+  if (ground && forge.blank.edge < needs - 1e-9) {
+    const edge = Math.ceil(needs * 10) / 10;
+    found.push(
+      finding(
+        "forge-skin",
+        "fix",
+        `The edge is left ${say.length(forge.blank.edge)}; ${say.length(needs)} must be there for what is ground after it and its skin.`,
+        "Leave the edge thicker at the fire, or less for the oven.",
+        "geometry",
+        {
+          measured: forge.blank.edge,
+          wanted: [needs, null],
+          unit: "mm",
+          offers: [
+            {
+              words: `Leave ${say.length(edge)}`,
+              forge: { ...forge, blank: { ...forge.blank, edge: Math.min(8, edge) } },
+            },
+          ],
+        },
+      ),
+    );
+  }
+  const still = {
+    flats: stage.left.flats,
+    faces: { left: constant(stage.left.faces.left), right: constant(stage.left.faces.right) },
+    edgeBevel: false,
+    falseEdge: false,
+  };
+  const floor = compileField(blade, still);
+  let worst = { short: 1e-3, x: 0, side: "right" as (typeof SIDES)[number] };
+  for (let i = 1; i < ALONG; i++) {
+    const x = blank.left + ((blank.right - blank.left) * i) / ALONG;
+    for (const [low, high] of blank.spans(x)) {
+      for (let k = 1; k < UP; k++) {
+        const y = low + ((high - low) * k) / UP;
+        if (!isInside(floor.ring, x, y)) continue;
+        floor.sampleAt(x, y);
+        const wanted = SIDES.map((side) => floor[side].lowest + route.skin);
+        SIDES.forEach((side, n) => {
+          const short = wanted[n]! - blank.half(side, x, y);
+          if (short > worst.short) worst = { short, x, side };
+        });
+      }
+    }
+  }
+  if (worst.short > 1e-3 && found.length === 0) {
+    const more = Math.min(3, Math.ceil((forge.blank.flats + worst.short) * 20) / 20);
+    found.push(
+      finding(
+        "forge-skin",
+        "fix",
+        `${say.length(worst.short)} is missing on the ${worst.side} ${say.along(worst.x, worst.x)}: the skin would stay in the blade.`,
+        "Leave more on the flats at the fire, or a thicker edge.",
+        "geometry; skin: starting value",
+        {
+          where: { side: worst.side, x: [worst.x, worst.x] },
+          offers: [
+            {
+              words: `Leave ${say.length(more)} a side`,
+              forge: { ...forge, blank: { ...forge.blank, flats: more } },
+            },
+          ],
+        },
+      ),
+    );
+  }
+  return found;
+};
+
+/** Straightened on wood beyond this an edge buckles, degrees: starting value. */
+const MOST_TURN = 10;
+
+const turns: Rule = ({ forge, forging: { sweep, sure, toWidth } }) => {
+  if (sweep.turn <= MOST_TURN) return [];
+  const spread =
+    toWidth.count === 0 && !toWidth.isSaid ? 1 : Math.min(1, (2 * toWidth.u) / (1 - toWidth.mean));
+  const before = Math.round(100 * sure) / 100;
+  return [
+    finding(
+      "forge-turn",
+      "watch",
+      `Setting the bevels down sweeps it up ${sweep.turn.toFixed(0)} ± ${(sweep.turn * spread).toFixed(0)}°, its tip ${sweep.lift.toFixed(0)} mm.`,
+      sure > 0
+        ? "Bend what is sure of it the other way beforehand; the rest goes on wood while the edge is over 3."
+        : "Straighten it on wood, edge down, when half of the turn is there, at an edge of about 3.5: how this steel moves here has not been measured yet.",
+      "S. Timoshenko (1925), from memory of; ± 50 % until pieces of this shop were measured",
+      {
+        measured: sweep.turn,
+        wanted: [null, MOST_TURN],
+        unit: "degrees",
+        offers:
+          before > forge.turn.before
+            ? [
+                {
+                  words: `Bend ${Math.round(100 * before)} % of it beforehand`,
+                  forge: {
+                    ...forge,
+                    turn: { ...forge.turn, before, after: Math.round(100 * (1 - before)) / 100 },
+                  },
+                },
+              ]
+            : [],
+      },
+    ),
+  ];
+};
+
+const heats: Rule = ({ blade, forge }) => {
+  const range = forgingRange(blade.steel);
+  if (!range) return [];
+  const { from, stop } = forge.heat;
+  const basis = "from memory of ASM Handbook 14 and the tool-steel tables";
+  const change = (heat: Forge["heat"]) => ({ ...forge, heat });
+  return [
+    ...(from > range.most
+      ? [
+          finding(
+            "forge-hot",
+            "fix",
+            `${blade.steel} crumbles above ${range.most} °C; it is to be taken to ${from}.`,
+            "Take it out sooner: sparks and it is burnt.",
+            basis,
+            {
+              offers: [
+                {
+                  words: `Take it to ${range.most}`,
+                  forge: change({ from: range.most, stop: Math.min(stop, range.most - 50) }),
+                },
+              ],
+            },
+          ),
+        ]
+      : []),
+    ...(stop < range.least
+      ? [
+          finding(
+            "forge-cold",
+            "watch",
+            `${blade.steel} cracks under the hammer below ${range.least} °C; work goes on to ${stop}.`,
+            "Stop at that colour and put it back into the fire.",
+            basis,
+            {
+              offers: [
+                {
+                  words: `Stop at ${range.least}`,
+                  forge: change({ from: Math.max(from, range.least + 50), stop: range.least }),
+                },
+              ],
+            },
+          ),
+        ]
+      : []),
+  ];
+};
+
+/** Less in hand than this is none, s: starting value. */
+const LEAST_SECONDS = 5;
+
+const seconds: Rule = ({ forging: { work } }) =>
+  work.steps.flatMap(({ step, seconds: inHand, deformation }) =>
+    deformation > 0 && inHand < LEAST_SECONDS
+      ? [
+          finding(
+            "forge-seconds",
+            "watch",
+            `Only about ${inHand.toFixed(0)} s in hand for ${STEP_NAMES[step]} before it is too cold.`,
+            "Edge last, the spine deep in the fire, the anvil warm; short heats, light blows.",
+            "radiation and still air, EN 1993-1-2 from memory of; × or ÷ 1.5",
+          ),
+        ]
+      : [],
+  );
+
+const order: Rule = ({ forge }) => {
+  const [planish, bevel] = [forge.order.indexOf("planish"), forge.order.indexOf("bevel")];
+  if (planish < 0 || bevel < 0 || planish > bevel) return [];
+  return [
+    finding(
+      "forge-order",
+      "watch",
+      "The ricasso is dressed before the bevels are set down: its corner folds over as they come.",
+      "Planish last, when the bevels stand.",
+      "common practice",
+      { offers: [{ words: "Planish last", forge: { ...forge, order: NO_FORGE.order } }] },
+    ),
+  ];
+};
+
+/** What a step is called in a sentence. */
+export const STEP_NAMES: Readonly<Record<Forging["work"]["steps"][number]["step"], string>> = {
+  preform: "drawing it flat",
+  point: "the point",
+  taper: "the taper",
+  tang: "the tang",
+  bevel: "the bevels",
+  straighten: "straightening",
+  planish: "planishing",
+};
+
+const RULES: readonly Rule[] = [barShort, barThin, barNarrow, skinGone, turns, heats, seconds, order];
+const RANK = { fix: 0, watch: 1, note: 2 } as const;
+
+/** Judges the way from the bar to the blank, worst first. */
+export function judgeForging(
+  blade: Blade,
+  route: Route,
+  forge: Forge,
+  shop: Shop,
+  {
+    unit = "mm",
+    forging = forgingOf(blade, route, forge, shop),
+  }: { unit?: LengthUnit; forging?: Forging | null } = {},
+): ForgeFinding[] {
+  if (!forging) return [];
+  const asked = { blade, route, forge, shop, forging, say: speechIn(unit) };
+  return RULES.flatMap((rule) => rule(asked)).sort((a, b) => RANK[a.severity] - RANK[b.severity]);
+}
