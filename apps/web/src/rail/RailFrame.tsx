@@ -4,6 +4,7 @@ import { useFile, useRail, useStill } from "../blade/screen.ts";
 import { AXIS_HEIGHT, Axis } from "./Axis.tsx";
 import { Scribe } from "./Scribe.tsx";
 import { ScribePad } from "./ScribePad.tsx";
+import { TITLE_HEIGHT } from "./Strip.tsx";
 import { type Scale, scaleFor } from "./scale.ts";
 import { useSize } from "./useSize.ts";
 import { fittedView, type View } from "./zoom.ts";
@@ -19,21 +20,41 @@ export interface Frame {
   readonly room: number;
 }
 
+/** The stretch of x that shows all of it, at the scale at which it is not too tall. */
+function wholeOf({ left, right, tall, share }: Within, width: number, height: number): View {
+  const room = Math.max(20, (height - AXIS_HEIGHT) * share - TITLE_HEIGHT - 12);
+  const across = width - MARGIN.left - MARGIN.right;
+  const long = Math.max(right - left, (across * tall) / room);
+  const middle = (left + right) / 2;
+  return { from: middle - long / 2, to: middle + long / 2 };
+}
+
 function isBeyond(now: View, still: View): boolean {
   const more = SEEN_BEYOND * (still.to - still.from);
   return now.from < still.from - more || now.to > still.to + more;
 }
 
-/** Strips of the open blade, one above the other on one x axis, with the scribe through all of them. */
-export function RailFrame({ children }: { children: (frame: Frame) => ReactNode }) {
+/** A stretch at least so long that something so tall stands within a share of the rail's height at true scale, mm. */
+export interface Within {
+  readonly left: number;
+  readonly right: number;
+  readonly tall: number;
+  readonly share: number;
+}
+
+/**
+ * Strips of the open blade, one above the other on one x axis, with the scribe through all of them. With `within` all of that is in
+ * sight, up and down as well, instead of what is chosen to be looked at.
+ */
+export function RailFrame({ children, within }: { children: (frame: Frame) => ReactNode; within?: Within }) {
   const file = useFile();
   const fit = useRail((state) => state.fit);
   const near = useRail((state) => state.view);
   const [ref, size] = useSize<HTMLDivElement>();
   const fitted = fittedView(fieldOf(file).ring, fit);
   const all = useStill(fitted, (still) => isBeyond(fitted, still));
-  const { from, to } = near ?? all;
   const width = Math.max(200, size.width);
+  const { from, to } = within ? wholeOf(within, width, size.height) : (near ?? all);
   // The same scale object while it is the same scale: the axis and the grid are then not drawn again.
   const scale = useMemo(() => scaleFor(from, to, width, MARGIN), [from, to, width]);
   return (

@@ -27,6 +27,7 @@ export function useWorkJudged(stage: string): WorkJudged | null {
   const route = useDocument("route");
   const check = useCheck();
   const handle = useDocument("handle");
+  const forge = useDocument("forge");
   const readings = useReadings();
   const { shop } = useShop();
   const unit = useSettings((settings) => settings.unit);
@@ -36,12 +37,13 @@ export function useWorkJudged(stage: string): WorkJudged | null {
       route,
       check,
       handle,
+      forge,
       shop,
       unit,
       stage,
       readings: readings.filter((one) => one.stage === stage),
     }),
-    [blade, route, check, handle, shop, unit, stage, readings],
+    [blade, route, check, handle, forge, shop, unit, stage, readings],
   );
   const [rested, setRested] = useState<typeof now | null>(null);
   useEffect(() => {
@@ -62,22 +64,25 @@ export function useWorkJudged(stage: string): WorkJudged | null {
 }
 
 type Question = Parameters<Remote<Workers["bench"]>["report"]>[0] & {
+  readonly forge: Parameters<Remote<Workers["route"]>["forge"]>[2];
   readonly handle: Parameters<Remote<Workers["route"]>["report"]>[3]["handle"];
   readonly unit: ReturnType<typeof useSettings.getState>["unit"];
 };
 
 async function planned(
   remote: Remote<Workers["route"]>,
-  { blade, route, shop, unit, handle }: Question,
+  { blade, route, shop, unit, handle, forge }: Question,
   tell: (counts: Counts) => void,
 ): Promise<void> {
   const { findings } = await remote.report(blade, route!, shop, { x: 0, unit, handle });
-  tell(counted(findings));
+  const isForged = route!.stages.some(({ kind }) => kind === "forge");
+  const forged = isForged ? await remote.forge(blade, route!, forge, shop, { x: 0, unit }) : null;
+  tell(counted([...findings, ...(forged?.findings ?? [])]));
 }
 
 async function read(
   remote: Remote<Workers["bench"]>,
-  { unit, handle: _, ...asked }: Question,
+  { unit, handle: _, forge: __, ...asked }: Question,
   tell: (counts: Counts) => void,
 ): Promise<void> {
   const { findings } = await remote.report(asked, unit);

@@ -164,6 +164,25 @@ export function forgeReport(
   };
 }
 
+/** What is done to come to a form. */
+const STEPS_TO: Readonly<Record<Form["step"], readonly string[]>> = {
+  bar: ["preform"],
+  point: ["point", "tang"],
+  taper: ["taper"],
+  tang: [],
+  bevel: ["bevel"],
+  straighten: ["straighten", "planish"],
+  planish: [],
+};
+
+/** What a form takes at the fire: the steps that lead to it. */
+export function stepsTo(
+  { steps }: Pick<ForgeReport, "steps">,
+  { step }: Pick<FormReport, "step">,
+): StepWork[] {
+  return steps.filter((one) => STEPS_TO[step].includes(one.step));
+}
+
 /** What a form measures at the place of it that becomes x, and how long it stays hot there; null beyond it. */
 export function formAtX({ along }: FormReport, x: number): FormReport["along"][number] | null {
   const i = along.findIndex((place) => place.x >= x);

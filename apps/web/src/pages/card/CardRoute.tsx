@@ -1,5 +1,6 @@
 import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
 import type { Side } from "@true-spine/core/blade/schema.ts";
+import { type ForgeReport, stepsTo } from "@true-spine/core/route/forge-report.ts";
 import { stopInWords } from "@true-spine/core/route/layout.ts";
 import { replanned, standInsFor } from "@true-spine/core/route/past.ts";
 import type { StageReport } from "@true-spine/core/route/report.ts";
@@ -7,6 +8,8 @@ import type { Stage, TakenReading } from "@true-spine/core/route/schema.ts";
 import { nameOf, STAGES } from "@true-spine/core/route/stages.ts";
 import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
+import { heatsAt } from "@true-spine/core/work/joined.ts";
+import type { WorkRow } from "@true-spine/core/work/schema.ts";
 import { X } from "lucide-react";
 import { type ReactNode, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
@@ -26,7 +29,9 @@ import {
   usePasses,
   useRoute,
   useSpent,
+  useWorkRows,
 } from "../../work/useWorkRows.ts";
+import { useForging } from "../../workers/forge.ts";
 import { useRouteReport } from "../../workers/route.ts";
 import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
 import { BladeConflict } from "../blade/BladeConflict.tsx";
@@ -34,9 +39,11 @@ import { WithBlade } from "../blade/BladeRoute.tsx";
 import { CardDrawing } from "./CardDrawing.tsx";
 import { CardNumbers } from "./CardNumbers.tsx";
 import { lastOnCard, toReading } from "./card-reading.ts";
+import { ForgeDrawing, ForgeNumbers } from "./ForgeCard.tsx";
 import { standingOf, told } from "./last-reading.ts";
 import { useOffline } from "./offline.ts";
 import { ReadingPanel } from "./ReadingPanel.tsx";
+import { SeenPanel } from "./SeenPanel.tsx";
 import { useAwake } from "./useAwake.ts";
 
 /** The grinder card: one step at a time, full screen, for gloves and dust. */
@@ -71,6 +78,7 @@ function Card() {
   const last = Math.max(0, route.stages.length - 1);
   const index = Math.min(at ?? (next < 0 ? last : next), last);
   const stage = route.stages[index];
+  const rows = useWorkRows();
   const passes = usePasses(stage?.id ?? "");
   const spent = useSpent(stage?.id ?? "");
   const go = (to: number) => setAt(Math.max(0, Math.min(route.stages.length - 1, to)));
@@ -83,8 +91,20 @@ function Card() {
       when !== undefined || rows.some((row) => row.what === "done" && row.stage === of && !struck.has(row.id))
     );
   };
+  const isForging = stage?.kind === "forge";
+  const forging = useForging(!isForging).answer?.value?.report ?? null;
+  const [form, setForm] = useState(0);
+  const [isSeeing, setIsSeeing] = useState(false);
+  const lastForm = (forging?.forms.length ?? 1) - 1;
+  const formNow = Math.min(form, lastForm);
+  const formHeats = forging && isForging ? heatsOfForm(forging, formNow, rows) : null;
   const done = () => {
     if (!stage) return;
+    // The forms are steps within the stage: it is done with the last.
+    if (isForging && forging && formNow < lastForm) {
+      setForm(formNow + 1);
+      return;
+    }
     // What is done already keeps its time.
     if (!isDone(stage)) setTicked({ stage, row: record(screen, { stage: stage.id, what: "done" }) });
     go(index + 1);
@@ -93,8 +113,11 @@ function Card() {
     setTicked(null);
     go(route.stages.findIndex((one) => one.id === of.id));
   };
-  const back = () => go(index - 1);
-  useCardKeys({ done, back, read: () => setIsReading("reading"), isOff: isReading !== null });
+  const back = () => {
+    if (isForging && formNow > 0) setForm(formNow - 1);
+    else go(index - 1);
+  };
+  useCardKeys({ done, back, read: () => setIsReading("reading"), isOff: isReading !== null || isSeeing });
 
   if (!stage) {
     return (
@@ -152,7 +175,8 @@ function Card() {
       </header>
       <SaveTrouble trouble={trouble} onTry={tryNow} />
       <div className="relative min-h-0 flex-1">
-        {shown && <CardDrawing stage={shown} side={side} />}
+        {shown && isForging && forging && <ForgeDrawing report={forging} at={formNow} />}
+        {shown && !(isForging && forging) && <CardDrawing stage={shown} side={side} />}
         {!shown && !workTrouble && <p className="p-8 text-faint">Working the stage out …</p>}
         {workTrouble && (
           <div className="m-8 rounded bg-sheet p-4 *:text-base">
@@ -175,7 +199,8 @@ function Card() {
         aria-label="Numbers"
         className="grid shrink-0 grid-cols-3 divide-x divide-rule border-y border-rule bg-paper"
       >
-        {shown && <CardNumbers stage={shown} side={side} />}
+        {shown && isForging && forging && <ForgeNumbers report={forging} at={formNow} />}
+        {shown && !(isForging && forging) && <CardNumbers stage={shown} side={side} />}
       </section>
       <div className="flex shrink-0 flex-wrap items-start gap-x-6 gap-y-2 px-5 py-3">
         <div className="min-w-0 flex-1">
@@ -233,17 +258,30 @@ function Card() {
           Back
           <Keys>←</Keys>
         </Big>
-        <Big onClick={() => record(screen, { stage: stage.id, what: "pass", side })}>
-          <span className="block text-base text-faint">
-            passes {side === "right" ? "R" : "L"} {passes[side]}
-          </span>
-          + pass
-        </Big>
+        {formHeats ? (
+          <Big onClick={() => record(screen, { stage: stage.id, what: "heat", step: formHeats.step })}>
+            <span className="block text-base text-faint">
+              heats {formHeats.made} of about {formHeats.planned}
+            </span>
+            + 1 heat
+          </Big>
+        ) : (
+          <Big onClick={() => record(screen, { stage: stage.id, what: "pass", side })}>
+            <span className="block text-base text-faint">
+              passes {side === "right" ? "R" : "L"} {passes[side]}
+            </span>
+            + pass
+          </Big>
+        )}
         <Big onClick={() => setIsReading("reading")}>
           Enter a reading
           <Keys>R</Keys>
         </Big>
-        <Big onClick={() => setIsReading("past")}>I went past the line</Big>
+        {isForging ? (
+          <Big onClick={() => setIsSeeing(true)}>A fold, sparks, a crack</Big>
+        ) : (
+          <Big onClick={() => setIsReading("past")}>I went past the line</Big>
+        )}
         <Big onClick={done} isMain>
           Done
           <Keys>Space, Enter, →</Keys>
@@ -257,9 +295,32 @@ function Card() {
           onClose={() => setIsReading(null)}
         />
       )}
+      {isSeeing && (
+        <SeenPanel
+          onClose={() => setIsSeeing(false)}
+          onSee={(seen) => {
+            record(screen, { stage: stage.id, what: "seen", ...seen });
+            setIsSeeing(false);
+          }}
+        />
+      )}
       <BladeConflict />
     </div>
   );
+}
+
+/** Heats made for a form, and how many it takes. */
+function heatsOfForm(report: ForgeReport, at: number, rows: readonly WorkRow[]) {
+  const steps = stepsTo(report, report.forms[at]!);
+  const counted = heatsAt(rows);
+  const step = steps[0]?.step;
+  if (!step) return null;
+  const planned = steps.reduce((sum, { heats }) => sum + heats, 0);
+  return {
+    step,
+    made: steps.reduce((sum, one) => sum + (counted[one.step] ?? 0), 0),
+    planned: Number.isFinite(planned) ? planned : "many",
+  };
 }
 
 const beltsOf = (stage: StageReport) => {

@@ -52,7 +52,7 @@ export function ForgePage() {
         </>
       }
     >
-      <div className="h-[58%] shrink-0 max-lg:portrait:h-[50%]">
+      <div className="h-[60%] shrink-0 max-lg:portrait:h-[50%]">
         {report ? (
           <ForgeRail report={report} chosen={chosen} />
         ) : (

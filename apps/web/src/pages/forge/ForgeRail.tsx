@@ -9,11 +9,28 @@ import { Strip, TITLE_HEIGHT } from "../../rail/Strip.tsx";
 import { pathThrough, type Scale } from "../../rail/scale.ts";
 import { useSidePlace } from "../../rail/side-place.ts";
 
-const SHARES = { blank: 0.3, form: 0.27, bar: 0.16, thick: 0.14, seconds: 0.13 } as const;
+const SHARES = { blank: 0.28, form: 0.28, bar: 0.17, thick: 0.15, seconds: 0.12 } as const;
 
 /** Blank over the finished blade, the form over the last, the bar they come from, how thick it is and how long it stays hot. */
 export function ForgeRail({ report, chosen }: { report: ForgeReport; chosen: number }) {
-  return <RailFrame>{(frame) => <Strips {...frame} report={report} chosen={chosen} />}</RailFrame>;
+  const { blank, bar, total, forms } = report;
+  // All forms in sight, so that one can be held against another.
+  const boxes = forms.map(({ outline }) => ({
+    xs: outline.map(([x]) => x),
+    ys: outline.map(([, y]) => y),
+  }));
+  const within = {
+    left: Math.min(blank.left, blank.right - total, ...boxes.flatMap(({ xs }) => Math.min(...xs))),
+    right: Math.max(blank.right, ...boxes.flatMap(({ xs }) => Math.max(...xs))),
+    tall: Math.max(
+      bar.shape === "round" ? bar.d : bar.w,
+      ...boxes.map(({ ys }) => Math.max(...ys) - Math.min(...ys)),
+    ),
+    share: SHARES.form,
+  };
+  return (
+    <RailFrame within={within}>{(frame) => <Strips {...frame} report={report} chosen={chosen} />}</RailFrame>
+  );
 }
 
 function Strips({ scale, room, report, chosen }: Frame & { report: ForgeReport; chosen: number }) {
@@ -56,7 +73,7 @@ function Strips({ scale, room, report, chosen }: Frame & { report: ForgeReport; 
               width: 2,
             },
           ]}
-          step={unit === "mm" ? 2 : 0.1 * MILLIMETRES_IN.inch}
+          step={unit === "mm" ? 3 : 0.1 * MILLIMETRES_IN.inch}
           show={show}
         />
       </Strip>
@@ -73,7 +90,7 @@ function Strips({ scale, room, report, chosen }: Frame & { report: ForgeReport; 
               width: 2,
             },
           ]}
-          step={10}
+          step={20}
           show={(value) => value.toFixed(0)}
         />
       </Strip>
@@ -165,8 +182,8 @@ const NAME_WIDE = 74;
 function BarView({ report, scale, height }: { report: ForgeReport; scale: Scale; height: number }) {
   const x = useRail((state) => state.scribe);
   const { bar, needed, total, marks, map, blank } = report;
-  const tall = Math.min(height - TITLE_HEIGHT - 22, (bar.shape === "round" ? bar.d : bar.w) * scale.perMm);
-  const top = TITLE_HEIGHT + 16;
+  const tall = Math.min(height - TITLE_HEIGHT - 28, (bar.shape === "round" ? bar.d : bar.w) * scale.perMm);
+  const top = TITLE_HEIGHT + 10;
   const at = (s: number) => scale.px(blank.right - s);
   const twin = sAt(map, x);
   let last = Number.POSITIVE_INFINITY;
@@ -204,7 +221,7 @@ function BarView({ report, scale, height }: { report: ForgeReport; scale: Scale;
             <path d={`M${px} ${top - 4}V${top + tall + 4}`} stroke="var(--color-grind)" strokeWidth={1.4} />
             <text
               x={px}
-              y={isFree ? top - 6 : top + tall + 14}
+              y={isFree ? top - 5 : top + tall + 13}
               textAnchor="middle"
               className="fill-scribed text-[11px]"
             >

@@ -1,4 +1,4 @@
-import type { ForgeReport, FormReport } from "@true-spine/core/route/forge-report.ts";
+import { type ForgeReport, stepsTo } from "@true-spine/core/route/forge-report.ts";
 import { FORM_PLACES } from "@true-spine/core/route/forging.ts";
 import { showLength } from "@true-spine/core/units/length.ts";
 import { heatsAt } from "@true-spine/core/work/joined.ts";
@@ -6,17 +6,6 @@ import { useSettings } from "../../app/settings.ts";
 import { useDocument, useScreen } from "../../blade/screen.ts";
 import { From } from "../../parts/From.tsx";
 import { record, useWorkRows } from "../../work/useWorkRows.ts";
-
-/** What is done to come to a form. */
-const STEPS_TO: Readonly<Record<FormReport["step"], readonly string[]>> = {
-  bar: ["preform"],
-  point: ["point", "tang"],
-  taper: ["taper"],
-  tang: [],
-  bevel: ["bevel"],
-  straighten: ["straighten", "planish"],
-  planish: [],
-};
 
 /** Every form in the order it is made: its length, its width and thickness at named places, its turn, and what it takes at the fire. */
 export function FormsTable({
@@ -49,10 +38,10 @@ export function FormsTable({
               {name}
             </th>
           ))}
-          <th scope="col" className="text-right font-normal">
+          <th scope="col" className="pl-2 text-right font-normal">
             turn
           </th>
-          <th scope="col" className="text-right font-normal">
+          <th scope="col" className="pl-2 text-right font-normal">
             heats
           </th>
           <th scope="col" className="text-right font-normal">
@@ -62,7 +51,7 @@ export function FormsTable({
       </thead>
       <tbody>
         {report.forms.map((form, i) => {
-          const steps = report.steps.filter(({ step }) => STEPS_TO[form.step].includes(step));
+          const steps = stepsTo(report, form);
           const heats = steps.reduce((sum, one) => sum + one.heats, 0);
           const step = steps[0]?.step;
           const made = steps.reduce((sum, one) => sum + (counted[one.step] ?? 0), 0);
