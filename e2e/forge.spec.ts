@@ -118,6 +118,37 @@ test("a full tang from 25.4 × 6.35: how much to cut, the forms, both tapers, an
   await expect.poll(async () => (await rowOf(page, "4. bevelled")).turn).toBeLessThan(bevelled.turn);
 });
 
+test("a blank read after Forge: its ripple is named, and its crests dressed on paper before anything is in steel", async ({
+  page,
+}) => {
+  await begin(page, "Rippled job", /^field knife$/, "4", "26");
+  await type(page, "Bar, wide", "32");
+  await expect(brief(page)).toBeVisible();
+  await saved(page);
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  await page.keyboard.press("Alt+5");
+  const after = page.getByLabel(/^After/);
+  await tabTo(page, /^After/);
+  for (let i = 0; i < 12 && (await after.inputValue()) !== "forge"; i++) await page.keyboard.press("ArrowUp");
+  await expect(after).toHaveValue("forge");
+  const next = page.getByRole("region", { name: "Next reading" });
+  await expect(page.getByLabel(/^What it reads/)).toBeFocused();
+  for (let n = 1; ; n++) {
+    const text = await next.innerText();
+    if (/(\d+) of \1 read/.test(text)) break;
+    const shows = Number.parseFloat(/should show\s+(-?[\d.]+)/.exec(text)![1]!);
+    const x = /at (-?\d+) mm from the junction/.exec(text);
+    // A third of a millimetre up and down, 22 from crest to crest, as a hammer leaves it.
+    const off = /very edge/i.test(text) ? 0.35 * Math.sin((2 * Math.PI * Number(x![1])) / 22) : 0;
+    await page.keyboard.type((shows + off).toFixed(2));
+    await page.keyboard.press("Enter");
+    await expect(next.getByRole("status")).toContainText(`${n} of`);
+  }
+  await expect(page.getByText(/rippled edge/).first()).toBeVisible();
+  await expect(page.getByText(/from crest to crest: crests at/).first()).toBeVisible();
+  await expect(page.getByText(/Dress the crests only, up to 0\.[5-9]/).first()).toBeVisible();
+});
+
 test("a kitchen blade with an integral bolster from 25 round: drawn flat beside it, the bolster left as the bar is", async ({
   page,
 }) => {

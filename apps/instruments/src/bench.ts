@@ -53,7 +53,7 @@ export class HiddenBench {
       const wanted = check?.hardness ?? null;
       const whole = stageSteel(row.file, route.file, shop.file ?? USUAL_SHOP, held.stage);
       const stage = onEdgeOf(whole, held.spot);
-      if (!stage) return null;
+      if (!stage || stage.kind === "forge") return null;
       const { left, isSharpened } = stage;
       const done = (check?.corrections ?? []).flatMap((one, nth) =>
         one.done && one.stage === held.stage && one.edge === edge

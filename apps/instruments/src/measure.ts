@@ -77,6 +77,9 @@ function steelAt(piece: Piece, spot: Spot, jaw: number, whole: Whole, random: Ra
       return whole.twist + piece.twist;
     case "hardness":
       return whole.hardness;
+    default:
+      // A hidden piece is ground steel: nothing of a blank can be read on it.
+      return null;
   }
 }
 

@@ -11,7 +11,8 @@ export function showFigure(what: Spot["what"], value: number, unit: LengthUnit):
 }
 
 /** Lengths along or up the blade are read to tenths; thicknesses to hundredths. */
-const isLong = (what: Spot["what"]) => what === "line" || what === "plunge";
+const isLong = (what: Spot["what"]) =>
+  ["line", "plunge", "height-at", "blade-length", "overall", "sweep"].includes(what);
 
 /** What a figure's sign of unit is. */
 export function unitOf(what: Spot["what"], unit: LengthUnit): string {

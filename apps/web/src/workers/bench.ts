@@ -22,10 +22,19 @@ export function useAsked(stage: string): Asked {
   const route = useDocument("route");
   const check = useCheck();
   const { shop } = useShop();
+  const forge = useDocument("forge");
   const readings = useReadings();
   return useMemo(
-    () => ({ blade, route, shop, stage, check, readings: readings.filter((one) => one.stage === stage) }),
-    [blade, route, shop, stage, check, readings],
+    () => ({
+      blade,
+      route,
+      shop,
+      stage,
+      check,
+      forge,
+      readings: readings.filter((one) => one.stage === stage),
+    }),
+    [blade, route, shop, stage, check, forge, readings],
   );
 }
 

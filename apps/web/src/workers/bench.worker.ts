@@ -38,8 +38,9 @@ const bench = {
     stage: id,
     check,
     readings,
+    forge,
   }: Asked): { spot: Spot; x: number; isRead: boolean }[] {
-    const stage = benchSteel(blade, route, shop, id, check.hardness ?? null);
+    const stage = benchSteel(blade, route, shop, id, check.hardness ?? null, forge);
     const read = new Map(
       readings.filter((one) => one.stage === id).map((one) => [spotKey(one), spotOf(one)]),
     );
@@ -53,8 +54,8 @@ const bench = {
   },
   run: (read: RunReadings, route: Route | null, shop: Shop): RunReport => runReport(read, route, shop),
   /** What may be read where a maker pointed. */
-  near({ blade, route, shop, stage, check }: Asked, u: number, height: number): Spot[] {
-    const steel = benchSteel(blade, route, shop, stage, check.hardness ?? null);
+  near({ blade, route, shop, stage, check, forge }: Asked, u: number, height: number): Spot[] {
+    const steel = benchSteel(blade, route, shop, stage, check.hardness ?? null, forge);
     const turned = onSecondEdge(steel);
     const along = turned && shareAtX(turned.steel.field.edge, placeOf(steel, u));
     return [

@@ -11,6 +11,7 @@ import type { Workers } from "./workers.ts";
 
 /** What is found of the route and of the readings, beside the blade as it is drawn. */
 export interface WorkJudged {
+  readonly forge: Counts | null;
   readonly route: Counts | null;
   readonly check: Counts | null;
   /** Whether nothing is known of them yet, or not any more: then nobody may say that all is well. */
@@ -55,9 +56,10 @@ export function useWorkJudged(stage: string): WorkJudged | null {
   const ofRoute = useWork("route", isRouted ? rested : null, planned);
   const ofCheck = useWork("bench", isRead ? rested : null, read);
   if (!isRouted && !isRead) return null;
-  const isKnown = (work: typeof ofRoute) => work.answer?.to === now;
+  const isKnown = (work: { answer: { to: unknown } | null }) => work.answer?.to === now;
   return {
-    route: ofRoute.answer?.value ?? null,
+    forge: ofRoute.answer?.value.forge ?? null,
+    route: ofRoute.answer?.value.route ?? null,
     check: ofCheck.answer?.value ?? null,
     isBehind: (isRouted && !isKnown(ofRoute)) || (isRead && !isKnown(ofCheck)),
   };
@@ -72,17 +74,17 @@ type Question = Parameters<Remote<Workers["bench"]>["report"]>[0] & {
 async function planned(
   remote: Remote<Workers["route"]>,
   { blade, route, shop, unit, handle, forge }: Question,
-  tell: (counts: Counts) => void,
+  tell: (counts: { route: Counts; forge: Counts | null }) => void,
 ): Promise<void> {
   const { findings } = await remote.report(blade, route!, shop, { x: 0, unit, handle });
   const isForged = route!.stages.some(({ kind }) => kind === "forge");
   const forged = isForged ? await remote.forge(blade, route!, forge, shop, { x: 0, unit }) : null;
-  tell(counted([...findings, ...(forged?.findings ?? [])]));
+  tell({ route: counted(findings), forge: forged && counted(forged.findings) });
 }
 
 async function read(
   remote: Remote<Workers["bench"]>,
-  { unit, handle: _, forge: __, ...asked }: Question,
+  { unit, handle: _, ...asked }: Question,
   tell: (counts: Counts) => void,
 ): Promise<void> {
   const { findings } = await remote.report(asked, unit);

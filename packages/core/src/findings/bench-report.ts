@@ -73,14 +73,15 @@ export function benchReport(asked: Asked, unit: LengthUnit): BenchReport {
   const { stage, together, diagnosis, found, second } = bench;
   const edges = second ? [bench, second] : [bench];
   const say = speechIn(unit);
-  const [from, to] = clearSpan(stage);
+  const [from, to] = stage.blank ? ([0.06, 0.94] as const) : clearSpan(stage);
   const us = Array.from({ length: POINTS + 1 }, (_, i) => from + ((to - from) * i) / POINTS);
-  const edge = stage.isBevelled
-    ? us.flatMap((u) => {
-        const target = targetAt(stage, { what: stage.isSharpened ? "behind" : "edge", u });
-        return target ? [{ x: target.x, value: target.value, band: target.band }] : [];
-      })
-    : [];
+  const edge =
+    stage.isBevelled || stage.blank
+      ? us.flatMap((u) => {
+          const target = targetAt(stage, { what: stage.isSharpened ? "behind" : "edge", u });
+          return target ? [{ x: target.x, value: target.value, band: target.band }] : [];
+        })
+      : [];
   return {
     isBevelled: stage.isBevelled,
     isHard: stage.isHard,

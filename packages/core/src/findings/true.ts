@@ -16,6 +16,7 @@ import { centringCost, type Together } from "../inspect/together.ts";
 import { INSTRUMENT_NAMES } from "../shop/instrument.ts";
 import type { LengthUnit } from "../units/length.ts";
 import type { Finding, NotJudged, Severity } from "./finding.ts";
+import { forgedFindings } from "./forged.ts";
 import { type Speech, speechIn } from "./judged.ts";
 
 /** Is the work true: what was read at a stage, held against what it should leave. */
@@ -396,7 +397,7 @@ const RANK = { fix: 0, watch: 1, note: 2 } as const;
 /** Judges the work of a stage by every rule, worst first. */
 export function judgeWork({ second, ...bench }: Judged, unit: LengthUnit): Finding[] {
   const say = speechIn(unit);
-  const first = RULES.flatMap((rule) => rule({ ...bench, say }));
+  const first = [...RULES.flatMap((rule) => rule({ ...bench, say })), ...forgedFindings({ ...bench, say })];
   const other = second ? RULES.flatMap((rule) => rule({ ...second, say })) : [];
   return [...first, ...other.map(onTheSecond)].sort((a, b) => RANK[a.severity] - RANK[b.severity]);
 }

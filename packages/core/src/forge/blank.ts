@@ -39,6 +39,8 @@ export interface Blank {
   spans(x: number): [number, number][];
   /** A side's half-thickness inside it. */
   half(side: Side, x: number, y: number): number;
+  /** The blank's own edge outside a share of the finished one. */
+  atEdge(finished: Field, u: number): { readonly x: number; readonly y: number };
   /** The section at x; null beyond its ends. */
   section(x: number): BlankSection | null;
 }
@@ -175,6 +177,10 @@ export function blankOf(
     thickness,
     spans,
     half: (side, x, y) => halfAt(side, x, y, within(spansAt(ring, x), y)),
+    atEdge(finished, u) {
+      const { x, y, inward } = stationAt(finished, u);
+      return { x: x - inward[0] * grow.edge, y: y - inward[1] * grow.edge };
+    },
     section,
   };
 }

@@ -1,5 +1,6 @@
 import type { Blade } from "../blade/schema.ts";
 import { read } from "../blade/table.ts";
+import type { Forge } from "../forge/schema.ts";
 import { ladderOf, onEdgeOf, onSecondEdge, type Rung } from "../route/ladder.ts";
 import type { Route } from "../route/schema.ts";
 import { instrumentsOf } from "../shop/instruments.ts";
@@ -57,11 +58,20 @@ export interface Asked {
   readonly stage: string;
   readonly check: Check;
   readonly readings: readonly Reading[];
+  /** What is chosen at the fire; absent: as usual. */
+  readonly forge?: Forge;
 }
 
 /** Works the bench out for one stage of a blade. The blade must be sound. */
 export function benchOf(asked: Asked): Bench {
-  const whole = benchSteel(asked.blade, asked.route, asked.shop, asked.stage, asked.check.hardness ?? null);
+  const whole = benchSteel(
+    asked.blade,
+    asked.route,
+    asked.shop,
+    asked.stage,
+    asked.check.hardness ?? null,
+    asked.forge,
+  );
   const turned = onSecondEdge(whole);
   return { ...alongOne(asked, whole), second: turned && alongOne(asked, turned) };
 }

@@ -54,7 +54,7 @@ export function figureOf(
     value,
     off,
     uncertainty,
-    verdict: verdictOf(off, target.band, uncertainty.expanded),
+    verdict: verdictOf(off, off < 0 ? (target.below ?? target.band) : target.band, uncertainty.expanded),
     readings,
     instrument,
     corrected,

@@ -52,6 +52,8 @@ const LEAST_GAIN = 5;
 const MORE_BESIDE = 5;
 /** A fault that moves no reading by this share of its band is none. */
 const LEAST_SHOWN = 0.6;
+/** The same on a blank, whose bands are wide for what is left on it. */
+const LEAST_SHOWN_FORGED = 0.3;
 const MOST_FAULTS = 3;
 /** An explanation believed less than this beside the first is not worth naming. */
 const LEAST_WEIGHT = 0.005;
@@ -89,6 +91,7 @@ export function diagnose(
   const u = read.map(({ uncertainty, target }) => Math.hypot(uncertainty.u, HAND * target.band));
   const bands = read.map(({ target }) => target.band);
   const columnsOf = new Map(shapes.map((shape) => [shape, shape.responses.map((one) => spots.map(one))]));
+  const leastShown = stage.blank ? LEAST_SHOWN_FORGED : LEAST_SHOWN;
   const counts = new Map<PatternKey, number>();
   for (const { pattern } of shapes) counts.set(pattern, (counts.get(pattern) ?? 0) + 1);
 
@@ -104,7 +107,7 @@ export function diagnose(
       if (!fit || (shape.sign && fit.amplitudes[0]! * shape.sign <= 0)) continue;
       const shown = columns[0]!.some((_, i) => {
         const says = columns.reduce((sum, column, k) => sum + column[i]! * fit.amplitudes[k]!, 0);
-        return Math.abs(says) >= LEAST_SHOWN * bands[i]!;
+        return Math.abs(says) >= leastShown * bands[i]!;
       });
       if (!shown) continue;
       const price = columns.length * Math.log(values.length) + 2 * Math.log(counts.get(shape.pattern)!);

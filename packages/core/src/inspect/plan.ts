@@ -32,6 +32,7 @@ export interface ReadingPlan {
  * patterns.ts at twice its band, chosen one by one by how much evidence each adds; then what is read once for the whole blade.
  */
 export function readingPlan(stage: BenchSteel, instruments: readonly Instrument[]): ReadingPlan {
+  if (stage.blank) return blankPlan(stage);
   const all = potentialSpots(stage);
   const shapes = stage.isBevelled ? shapesFor(stage, all) : [];
   const chosen = new Set<Spot>(all.filter((spot) => isAlways(stage, spot)));
@@ -79,6 +80,7 @@ function firstOf(stage: BenchSteel, round: readonly Spot[]): Set<string> {
 
 /** Every spot a reading of a stage may be asked at. */
 export function potentialSpots(stage: BenchSteel): Spot[] {
+  if (stage.blank) return blankSpots(stage).filter((spot) => targetAt(stage, spot) !== null);
   const us = placesAlong(stage);
   const candidates: Spot[] = [
     ...flatsPlaces(stage, us).map((x): Spot => ({ what: "flats", x })),
@@ -98,6 +100,41 @@ export function potentialSpots(stage: BenchSteel): Spot[] {
 /** A spot of the edge that a stage is asked along. */
 export function tagged({ edge }: Pick<BenchSteel, "edge">, spot: Spot): Spot {
   return edge === undefined ? spot : { ...spot, edge };
+}
+
+/** Stations that a blank is read at, and so many more along its edge that a ripple shows. */
+const STATIONS = 5;
+const RIPPLED = 19;
+
+function blankSpots(stage: BenchSteel): Spot[] {
+  const even = (count: number) =>
+    Array.from({ length: count }, (_, i) => rounded(0.06 + (0.88 * i) / (count - 1)));
+  const five = even(STATIONS);
+  const xs = five.map((u) => Math.round(placeOf(stage, u)));
+  const edges = [...new Set([...five, ...even(RIPPLED)])].sort((a, b) => a - b);
+  const over = [five[0]!, five[2]!, five[4]!];
+  return [
+    ...xs.map((x): Spot => ({ what: "height-at", x })),
+    ...xs.map((x): Spot => ({ what: "flats", x })),
+    ...edges.map((u): Spot => ({ what: "edge", u })),
+    ...over.flatMap((u) => SIDES.map((side): Spot => ({ what: "over", u, side }))),
+    { what: "blade-length" },
+    { what: "overall" },
+    { what: "sweep" },
+    { what: "bow" },
+    { what: "twist" },
+  ];
+}
+
+/** A blank's round: width, flats and edge at five stations, over the edge at three, the rest once; the edge between them where there is time. */
+function blankPlan(stage: BenchSteel): ReadingPlan {
+  const all = potentialSpots(stage);
+  const five = new Set(all.flatMap(({ what, x }) => (what === "height-at" ? [x!] : [])));
+  const isAtFive = ({ u }: Spot) => u === undefined || five.has(Math.round(placeOf(stage, u)));
+  const first = all.filter(
+    ({ what, u }) => what === "sweep" || (what === "edge" && isAtFive({ what, u: u! })),
+  );
+  return { round: inHandOrder(all), first: new Set(first.map(spotKey).slice(0, FIRST)) };
 }
 
 /** Shares of the edge, from clear of the plunges to short of the point. */
@@ -222,6 +259,10 @@ const ROUND: readonly (readonly Quantity[])[] = [
   ["twist"],
   ["square"],
   ["hardness"],
+  ["height-at"],
+  ["blade-length"],
+  ["overall"],
+  ["sweep"],
 ];
 
 export function inHandOrder(spots: readonly Spot[]): Spot[] {

@@ -18,6 +18,10 @@ export const QUANTITIES = [
   "twist",
   "square",
   "hardness",
+  "height-at",
+  "blade-length",
+  "overall",
+  "sweep",
 ] as const;
 export type Quantity = (typeof QUANTITIES)[number];
 
@@ -130,5 +134,28 @@ export const QUANTITY: Readonly<Record<Quantity, QuantityFacts>> = {
     "HRC",
     "x",
     "hardness-tester",
+  ),
+  "height-at": facts(
+    "width of the blank",
+    "Caliper across the blank, square to its length; cold.",
+    "mm",
+    "x",
+    "caliper",
+  ),
+  "blade-length": facts(
+    "length of the blade",
+    "Rule from the junction to the tip, along the spine's line; cold.",
+    "mm",
+    "whole",
+    "caliper",
+  ),
+  overall: facts("length overall", "Rule from butt to tip; cold.", "mm", "whole", "caliper"),
+  sweep: facts(
+    "sweep of the tip",
+    "Laid on its template by the tang: rule from the template's tip up to the blank's; + where it stands above.",
+    "mm",
+    "whole",
+    "caliper",
+    { isSigned: true },
   ),
 };

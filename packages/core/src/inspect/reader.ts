@@ -1,5 +1,6 @@
 import { bevelOn, type Side } from "../blade/schema.ts";
 import { type Station, thicknessAlong } from "../blade/station.ts";
+import type { Blank } from "../forge/blank.ts";
 import { onEdgeOf, type StageSteel } from "../route/ladder.ts";
 import type { Steel } from "../route/steel.ts";
 import type { Instrument } from "../shop/instrument.ts";
@@ -23,6 +24,7 @@ export function expectedReading(stage: StageSteel, spot: Spot, instrument: Shown
 export function steelAt(whole: StageSteel, spot: Spot, jaw = 0): number | null {
   const stage = onEdgeOf(whole, spot);
   if (!stage) return null;
+  if (stage.blank) return onBlank(stage, stage.blank, spot);
   const { steel } = stage;
   const { field } = steel;
   const station = spot.u === undefined ? null : steel.station(spot.u);
@@ -57,7 +59,41 @@ export function steelAt(whole: StageSteel, spot: Spot, jaw = 0): number | null {
       return steel.bend ? twistOf(steel, steel.bend.z) : 0;
     case "square":
       return steel.outOfSquare;
-    case "hardness":
+    default:
+      // Hardness is no question of the field; width, lengths and sweep are a blank's.
+      return null;
+  }
+}
+
+/** What is read of a forged blank: mm, degrees; null where it has nothing of the kind. */
+function onBlank({ steel }: StageSteel, blank: Blank, spot: Spot): number | null {
+  const { field } = steel;
+  switch (spot.what) {
+    case "flats":
+      return blank.thickness(spot.x!);
+    case "height-at": {
+      const all = blank.spans(spot.x!);
+      return all.length === 0 ? null : all.at(-1)![1] - all[0]![0];
+    }
+    case "blade-length":
+      return blank.right;
+    case "overall":
+      return blank.right - blank.left;
+    case "sweep":
+      return 0;
+    case "edge":
+    case "over": {
+      const { x, y } = blank.atEdge(field, spot.u!);
+      const [right, left] = [blank.half("right", x, y), blank.half("left", x, y)];
+      if (spot.what === "edge") return right + left;
+      const other = blank.thickness(x) / 2;
+      return (spot.side === "right" ? right : left) + other + risenOffPlate(steel, x, y, spot.side!);
+    }
+    case "bow":
+      return steel.bend ? bowOf(steel, steel.bend.z) : 0;
+    case "twist":
+      return steel.bend ? twistOf(steel, steel.bend.z) : 0;
+    default:
       return null;
   }
 }

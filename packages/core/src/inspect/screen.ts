@@ -197,6 +197,16 @@ const FACE_LOCAL = 0.06;
 const FLAT_LOCAL = 0.05;
 const INSTRUMENT = { mm: 0.15, "°": 0.5, HRC: 1.5 } as const;
 const HARDNESS = 3;
+/** How far a blank strays from its plan, one standard deviation: the hammer is no grinder. mm, degrees. */
+const FORGED: Partial<Record<Spot["what"], number>> = {
+  "height-at": 2,
+  "blade-length": 6,
+  overall: 8,
+  sweep: 8,
+  bow: 1.5,
+  twist: 2,
+};
+const FORGED_ELSE = 0.7;
 /** A shape's own amplitude, by its unit. */
 const AMPLITUDE = { mm: 0.4, "°": 1 } as const;
 const PLUNGE = { mm: 1.2, "°": 3 } as const;
@@ -326,6 +336,7 @@ function covarianceOf(stage: BenchSteel, all: readonly Seen[]): number[][] {
       const isSame = figure.target === other.target;
       if (isSame && figure.spot.what === "flats") sum += FLAT_LOCAL ** 2;
       if (isSame && figure.spot.what === "hardness") sum += HARDNESS ** 2;
+      if (isSame && stage.blank) sum += (FORGED[figure.spot.what] ?? FORGED_ELSE) ** 2;
       if (i === k) {
         const bent = CURVED * Math.min(Math.abs(figure.off), 4 * figure.target.band);
         sum += figure.uncertainty.u ** 2 + (HAND * figure.target.band) ** 2 + bent ** 2;

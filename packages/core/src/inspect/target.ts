@@ -1,6 +1,9 @@
 import { type Station, thicknessAlong } from "../blade/station.ts";
-import { onEdgeOf, type StageSteel, stageSteel } from "../route/ladder.ts";
+import { blankOf } from "../forge/blank.ts";
+import { type Forge, NO_FORGE } from "../forge/schema.ts";
+import { flatsToCome, onEdgeOf, type StageSteel, stageSteel } from "../route/ladder.ts";
 import type { Route } from "../route/schema.ts";
+import { targetsAt } from "../route/targets.ts";
 import type { Shop } from "../shop/schema.ts";
 import { QUANTITY } from "./quantity.ts";
 import { expectedReading, type Shown, shoulderOf, steelAt } from "./reader.ts";
@@ -11,6 +14,11 @@ import { type Spot, spotKey } from "./schema.ts";
 export interface BenchSteel extends StageSteel {
   /** HRC, where it was said. */
   readonly hardness: number | null;
+  /** Of a forged blank: what is left on it beyond the next stage, and what the edge must still have there. */
+  readonly forged?: {
+    readonly left: { readonly flats: number; readonly nextEdge: number; readonly skin: number };
+    readonly grow: { readonly spine: number; readonly edge: number; readonly tang: number };
+  };
 }
 
 /** The steel of a stage as the bench holds it. */
@@ -20,8 +28,26 @@ export function benchSteel(
   shop: Shop,
   id: string,
   hardness: number | null = null,
+  forge: Forge = NO_FORGE,
 ): BenchSteel {
-  return { ...stageSteel(blade, route, shop, id), hardness };
+  const stage = { ...stageSteel(blade, route, shop, id), hardness };
+  return stage.kind === "forge" && route ? forgedSteel(stage, route, shop, forge) : stage;
+}
+
+/** A forge stage is read as the blank that it leaves: what is profiled and ground from it comes after. */
+function forgedSteel(stage: BenchSteel, route: Route, shop: Shop, forge: Forge): BenchSteel {
+  const { blade, field } = stage.finished;
+  const flats = flatsToCome(blade, route, shop);
+  const next = route.stages.find(({ kind }) => kind === "rough" || kind === "finish");
+  const ground = next ? targetsAt(stageSteel(blade, route, shop, next.id))[1] : undefined;
+  return {
+    ...stage,
+    blank: blankOf(field, forge, { flats }),
+    forged: {
+      left: { flats: forge.blank.flats, nextEdge: ground?.edge ?? 0, skin: route.skin },
+      grow: forge.blank.grow,
+    },
+  };
 }
 
 /** What should be read at a spot, how far off it may be, and what the hand's place is worth there. */
@@ -31,6 +57,8 @@ export interface Target {
   readonly value: number;
   /** Half the band: good lies within ± this. */
   readonly band: number;
+  /** How far below it may be instead, where that is another figure: a forged blank down to what comes after it. */
+  readonly below?: number;
   readonly basis: string;
   /** From the junction, mm, for the drawing. */
   readonly x: number;
@@ -80,6 +108,7 @@ function workedOut(stage: BenchSteel, spot: Spot): Target | null {
   const { steel } = stage;
   const value = spot.what === "hardness" ? (stage.isHard ? stage.hardness : null) : steelAt(stage, spot);
   if (value === null) return null;
+  if (stage.blank) return onBlank(stage, spot, value);
   const station = spot.u === undefined ? null : steel.station(spot.u);
   const rough = stage.isHard ? 1 : ROUGH;
   const make = (band: number, more: Partial<Target> = {}): Target => ({
@@ -150,11 +179,53 @@ function workedOut(stage: BenchSteel, spot: Spot): Target | null {
         slope: { up: 0, along: 0 },
         basis: "outline square to the flats within 0.25°: starting band",
       });
-    case "hardness":
+    default:
       return make(2, {
         slope: { up: 0, along: 0 },
         basis: "± 2 HRC of wanted; a usual tester reads within ± 1: common practice",
       });
+  }
+}
+
+/** What a blank may be over what it should measure, mm: its thicknesses, its width, its lengths, its sweep. Starting values. */
+const BLANK_OVER = 0.6;
+const BLANK_WIDER = 1.5;
+const BLANK_LONGER = 3;
+const BLANK_SWEPT = 2;
+const BLANK_BASIS =
+  "what a blank may be over its plan: starting band; under it, what later stages need: geometry";
+
+/** A blank is held from above by what it costs to grind off, and from below by what is cut from it. */
+function onBlank(stage: BenchSteel, spot: Spot, value: number): Target {
+  const x = spot.x ?? (spot.u === undefined ? 0 : stage.steel.station(spot.u).x);
+  const made = (band: number, below?: number): Target => ({
+    spot,
+    value,
+    band,
+    ...(below === undefined ? {} : { below: Math.max(0.02, below) }),
+    basis: BLANK_BASIS,
+    x,
+    slope: { up: 0, along: 0 },
+    placed: PLACED.seated,
+  });
+  const { left, grow } = stage.forged!;
+  switch (spot.what) {
+    case "flats":
+      return made(BLANK_OVER, 2 * left.flats);
+    case "edge":
+      return made(BLANK_OVER, value - left.nextEdge);
+    case "height-at":
+      return made(BLANK_WIDER, grow.spine + grow.edge);
+    case "blade-length":
+      return made(BLANK_LONGER, grow.spine);
+    case "overall":
+      return made(BLANK_LONGER, grow.spine + grow.tang);
+    case "sweep":
+      return made(BLANK_SWEPT);
+    case "twist":
+      return made(1);
+    default:
+      return made(BLANK_OVER);
   }
 }
 

@@ -5,6 +5,7 @@ import { thickestOf } from "../blade/measure.ts";
 import { type Blade, bevelOn, SIDES, type Side } from "../blade/schema.ts";
 import type { PerSide } from "../blade/station.ts";
 import { constant, type Table } from "../blade/table.ts";
+import type { Blank } from "../forge/blank.ts";
 import type { Shop } from "../shop/schema.ts";
 import { type Areas, areaOn, areasOf, type Surface } from "./areas.ts";
 import type { Route, Stage, StageKind, WhichEdge } from "./schema.ts";
@@ -28,6 +29,8 @@ export interface StageSteel {
   readonly isHard: boolean;
   /** The same of its second edge; null where the blade has none. */
   readonly second: SecondState | null;
+  /** The forged blank, where this is what is read: thicker and wider than what is profiled from it. */
+  readonly blank?: Blank;
   /** Said where this is the stage as its second edge has it. */
   readonly edge?: "second";
 }

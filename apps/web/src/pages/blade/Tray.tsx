@@ -119,6 +119,7 @@ function Line({ groups, work }: { groups: readonly FindingGroup[]; work: WorkJud
 
 function troubled(work: WorkJudged | null) {
   return [
+    { path: "forge", name: "Forge", counts: work?.forge },
     { path: "route", name: "Route", counts: work?.route },
     { path: "check", name: "Check", counts: work?.check },
   ].flatMap(({ counts, ...page }) => (counts && counts.fix + counts.watch > 0 ? [{ ...page, counts }] : []));

@@ -2,6 +2,7 @@ import type { Route, StageKind } from "@true-spine/core/route/schema.ts";
 
 /** Stages after which there is something new to read. */
 const READ_AFTER: readonly StageKind[] = [
+  "forge",
   "flats",
   "rough",
   "harden",

@@ -113,6 +113,11 @@ function Summary({ report }: { report: ForgeReport }) {
   const unit = useSettings((settings) => settings.unit);
   const { forge } = useForge();
   const { bar, total, needed, spare, kerf, heats, sweep, grams } = report;
+  const isTangFirst = forge.order.indexOf("tang") === 0;
+  const ends = isTangFirst ? ["butt"] : ["tip"];
+  const marks = (isTangFirst ? report.marks.toReversed() : report.marks).filter(
+    ({ name }) => !ends.includes(name),
+  );
   const say = (mm: number) => showLengthWithUnit(mm, unit, unit === "mm" ? 1 : undefined);
   const count = heats.blade + heats.tang;
   return (
@@ -129,7 +134,15 @@ function Summary({ report }: { report: ForgeReport }) {
           The bevels sweep it up <strong>{sweep.turn.toFixed(1)}°</strong>, the tip {say(sweep.lift)}: to be
           straightened while the edge is over 3.
         </>
-      )}
+      )}{" "}
+      Mark the bar from its {isTangFirst ? "butt's" : "tip's"} end:{" "}
+      {marks.map(({ name, s }, i) => (
+        <span key={name}>
+          {i > 0 && " · "}
+          {name} <strong>{say(isTangFirst ? needed - s : s).replace(/ [a-z]+$/, "")}</strong>
+        </span>
+      ))}
+      .
     </p>
   );
 }

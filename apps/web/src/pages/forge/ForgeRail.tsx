@@ -175,7 +175,7 @@ function FormView({
   );
 }
 
-/** Marks nearer to one another than this share a row of names, px. */
+/** Names nearer to one another than this collide, px. */
 const NAME_WIDE = 74;
 
 /** The bar with its tip's end where the blank's tip is, what becomes what, and the scribe's own place on it. */
@@ -186,7 +186,7 @@ function BarView({ report, scale, height }: { report: ForgeReport; scale: Scale;
   const top = TITLE_HEIGHT + 10;
   const at = (s: number) => scale.px(blank.right - s);
   const twin = sAt(map, x);
-  let last = Number.POSITIVE_INFINITY;
+  const rows = rowsOf(marks.map(({ s }) => at(s)));
   return (
     <svg
       width={scale.width}
@@ -212,21 +212,22 @@ function BarView({ report, scale, height }: { report: ForgeReport; scale: Scale;
         fill="var(--color-layout-steel)"
         stroke="var(--color-scribed)"
       />
-      {marks.map(({ name, s }) => {
+      {marks.map(({ name, s }, i) => {
         const px = at(s);
-        const isFree = Math.abs(last - px) > NAME_WIDE;
-        if (isFree) last = px;
+        const row = rows[i]!;
         return (
           <g key={name}>
             <path d={`M${px} ${top - 4}V${top + tall + 4}`} stroke="var(--color-grind)" strokeWidth={1.4} />
-            <text
-              x={px}
-              y={isFree ? top - 5 : top + tall + 13}
-              textAnchor="middle"
-              className="fill-scribed text-[11px]"
-            >
-              {name}
-            </text>
+            {row && (
+              <text
+                x={px}
+                y={row === "above" ? top - 5 : top + tall + 13}
+                textAnchor="middle"
+                className="fill-scribed text-[11px]"
+              >
+                {name}
+              </text>
+            )}
           </g>
         );
       })}
@@ -240,6 +241,16 @@ function BarView({ report, scale, height }: { report: ForgeReport; scale: Scale;
       )}
     </svg>
   );
+}
+
+/** A name above the bar where there is room beside the last, else below it, else none: all of them are told in words. */
+function rowsOf(places: readonly number[]): ("above" | "below" | null)[] {
+  const last = { above: Number.POSITIVE_INFINITY, below: Number.POSITIVE_INFINITY };
+  return places.map((px) => {
+    const row = (["above", "below"] as const).find((one) => Math.abs(last[one] - px) > NAME_WIDE);
+    if (row) last[row] = px;
+    return row ?? null;
+  });
 }
 
 /** Where along the bar a place of the blank comes from; null beyond it. */

@@ -17,6 +17,9 @@ export const PATTERNS = [
   "flats-not-true",
   "jig-zero",
   "two-slopes",
+  "sweep",
+  "ripple",
+  "thin-spot",
   "bow",
   "twist",
   "worn-reference",
@@ -82,6 +85,21 @@ export const PATTERN: Readonly<Record<PatternKey, PatternFacts>> = {
       "the first passes were held steeper, or the shoulder was eased on this side alone: below the step it is another bevel",
     cure: "Work the step down until a straight edge lies on the whole face; or keep it, and say so as the bevel's relief.",
   },
+  sweep: {
+    name: "swept like a banana",
+    cause: "the bevels stretched the edge: it outgrew the spine",
+    cure: "Edge down on wood, mallet on the spine, at black heat; while the edge is over 3.",
+  },
+  ripple: {
+    name: "rippled edge",
+    cause: "blows of unlike weight, or the same side struck at the same places",
+    cure: "Dress the crests only; the troughs are the edge that is left.",
+  },
+  "thin-spot": {
+    name: "thin spot",
+    cause: "one blow too many, or a cold shut ground out",
+    cure: "No blow puts steel back: see which blade is still in it.",
+  },
   bow: {
     name: "bowed",
     cause:
@@ -126,6 +144,8 @@ export interface Shape {
     readonly angle: (amplitude: number) => number;
     readonly above: number;
   };
+  /** Length of a ripple, mm. */
+  readonly ripple?: number;
   /** Only this sign of the first amplitude is the fault: −1 thins, +1 thickens. */
   readonly sign?: 1 | -1;
 }

@@ -4,6 +4,7 @@ import { bellyThick, smile, wave } from "./along.ts";
 import { bowed, twisted } from "./bends.ts";
 import { offCentre } from "./centre.ts";
 import type { Shape } from "./fault.ts";
+import { forgedShapes } from "./forged.ts";
 import { wornReference } from "./hands.ts";
 import { jigZero, outOfSquare } from "./held.ts";
 import { twoSlopes } from "./slopes.ts";
@@ -12,6 +13,8 @@ import { flatsNotTrue, plungesUnlike, wheelSwapped } from "./steel.ts";
 /** Every way the faults of the trade may look on this blade at this stage, for readings taken at these spots. */
 export function shapesFor(stage: StageSteel, spots: readonly Spot[]): Shape[] {
   const ofWhole = [...flatsNotTrue(stage), ...bowed(stage), ...twisted(stage), ...wornReference(spots)];
+  if (stage.blank)
+    return [...bowed(stage), ...twisted(stage), ...wornReference(spots), ...forgedShapes(stage, spots)];
   if (!stage.isBevelled) return ofWhole;
   return [
     ...offCentre(stage, spots),
