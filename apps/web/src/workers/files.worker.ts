@@ -36,9 +36,10 @@ const filing = {
   svg: (blade: Blade) => writeSvg(drawingOf(blade)),
   gauges: (blade: Blade, order: GaugeOrder) => writeGauges(gaugesOf(blade, order)),
   gaugePlates: (blade: Blade, order: GaugeOrder) => writeGaugePlates(gaugesOf(blade, order)),
-  routeSheet: (blade: Blade, route: Route, shop: Shop, options: RouteSheetOptions) =>
-    writeRouteSheet(route, reportOf(blade, route, shop, 0), shop, options),
-  routeCsv: (blade: Blade, route: Route, shop: Shop) => writeRouteCsv(route, reportOf(blade, route, shop, 0)),
+  routeSheet: (blade: Blade, route: Route, shop: Shop, forge: Forge, options: RouteSheetOptions) =>
+    writeRouteSheet(route, reportOf(blade, route, shop, 0, forge), shop, options),
+  routeCsv: (blade: Blade, route: Route, shop: Shop, forge: Forge) =>
+    writeRouteCsv(route, reportOf(blade, route, shop, 0, forge)),
   spec: (blade: Blade, read: Parameters<typeof specOf>[1]): Spec => specOf(blade, read),
   specSheet: (blade: Blade, read: Parameters<typeof specOf>[1], options: SpecSheetOptions) =>
     writeSpecSheet(blade, specOf(blade, read), options),

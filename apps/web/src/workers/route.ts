@@ -1,5 +1,6 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { PlanFinding } from "@true-spine/core/findings/plan.ts";
+import type { Forge } from "@true-spine/core/forge/schema.ts";
 import type { Handle } from "@true-spine/core/handle/schema.ts";
 import type { RouteReport } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
@@ -20,6 +21,7 @@ interface Question {
   readonly x: number;
   readonly unit: LengthUnit;
   readonly handle: Handle;
+  readonly forge: Forge;
 }
 
 interface Answer {
@@ -35,13 +37,14 @@ export function useRouteReport(): Work<Question, Answer> & {
   const blade = useFile();
   const route = useDocument("route");
   const handle = useDocument("handle");
+  const forge = useDocument("forge");
   const { shop } = useShop();
   const x = useRail((state) => state.scribe);
   const unit = useSettings((settings) => settings.unit);
   const isRouted = route.stages.length > 0;
   const question = useMemo(
-    () => (isRouted ? { blade, route, shop, x, unit, handle } : null),
-    [isRouted, blade, route, shop, x, unit, handle],
+    () => (isRouted ? { blade, route, shop, x, unit, handle, forge } : null),
+    [isRouted, blade, route, shop, x, unit, handle, forge],
   );
   const work = useWork("route", question, report);
   return {

@@ -26,9 +26,9 @@ const routing = {
     blade: Blade,
     route: Route,
     shop: Shop,
-    { x, unit, handle }: { x: number; unit: LengthUnit; handle: Handle },
+    { x, unit, handle, forge }: { x: number; unit: LengthUnit; handle: Handle; forge: Forge },
   ): { report: RouteReport; findings: PlanFinding[] } {
-    const report = reportOf(blade, route, shop, x);
+    const report = reportOf(blade, route, shop, x, forge);
     return { report, findings: judgePlan(blade, route, report, shop, { unit, handle }) };
   },
   /** The way from the bar to the blank; null where the bar is not known yet. */

@@ -76,7 +76,7 @@ async function planned(
   { blade, route, shop, unit, handle, forge }: Question,
   tell: (counts: { route: Counts; forge: Counts | null }) => void,
 ): Promise<void> {
-  const { findings } = await remote.report(blade, route!, shop, { x: 0, unit, handle });
+  const { findings } = await remote.report(blade, route!, shop, { x: 0, unit, handle, forge });
   const isForged = route!.stages.some(({ kind }) => kind === "forge");
   const forged = isForged ? await remote.forge(blade, route!, forge, shop, { x: 0, unit }) : null;
   tell({ route: counted(findings), forge: forged && counted(forged.findings) });

@@ -110,7 +110,7 @@ export type PlanFigures = Static<typeof PlanFiguresSchema>;
 
 /** The plan of a checked blade by a route. */
 export function planFigures(blade: Blade, route: Route, shop: Shop, forge: Forge = NO_FORGE): PlanFigures {
-  const { stages, layout } = reportOf(blade, route, shop, 0);
+  const { stages, layout } = reportOf(blade, route, shop, 0, forge);
   const isForged = route.stages.some(({ kind }) => kind === "forge");
   const forging = isForged ? forgingOf(blade, route, forge, shop) : null;
   return {

@@ -1,9 +1,10 @@
-import { compileField } from "../blade/field.ts";
+import { compileField, type Field } from "../blade/field.ts";
 import { isInside } from "../blade/outline.ts";
 import type { Blade } from "../blade/schema.ts";
-import { SIDES } from "../blade/schema.ts";
+import { SIDES, type Side } from "../blade/schema.ts";
 import { constant } from "../blade/table.ts";
 import type { ForgeBar } from "../forge/bar.ts";
+import { type Blank, blankOf } from "../forge/blank.ts";
 import { forgingRange } from "../forge/heat.ts";
 import { barRate } from "../forge/map.ts";
 import { type Forge, NO_FORGE } from "../forge/schema.ts";
@@ -152,11 +153,41 @@ const barNarrow: Rule = ({ forging: { bar, forms }, route, say }) => {
 const ALONG = 26;
 const UP = 9;
 
+/** Less than this missing is none, mm. */
+const LEAST_SHORT = 1e-3;
+
+/** Where the most is missing of what later stages need and their skin, inside the finished outline. */
+function shortest(floor: Field, blank: Blank, skin: number) {
+  let worst: { short: number; x: number; side: Side } = { short: 0, x: 0, side: "right" };
+  for (let i = 1; i < ALONG; i++) {
+    const x = blank.left + ((blank.right - blank.left) * i) / ALONG;
+    for (const [low, high] of blank.spans(x)) {
+      for (let k = 1; k < UP; k++) {
+        const y = low + ((high - low) * k) / UP;
+        if (!isInside(floor.ring, x, y)) continue;
+        floor.sampleAt(x, y);
+        const wanted = SIDES.map((side) => floor[side].lowest + skin);
+        SIDES.forEach((side, n) => {
+          const short = wanted[n]! - blank.half(side, x, y);
+          if (short > worst.short) worst = { short, x, side };
+        });
+      }
+    }
+  }
+  return worst;
+}
+
 /** Steel that later stages need and the blank does not have: on its faces, or at its edge. */
 const skinGone: Rule = ({ blade, route, shop, forge, forging: { blank }, say }) => {
-  const stage = stageSteel(blade, route, shop, route.stages.find(({ kind }) => kind === "forge")?.id ?? "");
+  const stage = stageSteel(
+    blade,
+    route,
+    shop,
+    route.stages.find(({ kind }) => kind === "forge")?.id ?? "",
+    forge,
+  );
   const next = route.stages.find(({ kind }) => kind === "rough" || kind === "finish");
-  const ground = next && targetsAt(stageSteel(blade, route, shop, next.id))[1];
+  const ground = next && targetsAt(stageSteel(blade, route, shop, next.id, forge))[1];
   const beta = radians(ground?.angle.right ?? ground?.angle.left ?? 0);
   const found: ForgeFinding[] = [];
   const needs = ground ? ground.edge + (2 * route.skin) / Math.cos(beta) : 0;
@@ -190,24 +221,13 @@ const skinGone: Rule = ({ blade, route, shop, forge, forging: { blank }, say }) 
     falseEdge: false,
   };
   const floor = compileField(blade, still);
-  let worst = { short: 1e-3, x: 0, side: "right" as (typeof SIDES)[number] };
-  for (let i = 1; i < ALONG; i++) {
-    const x = blank.left + ((blank.right - blank.left) * i) / ALONG;
-    for (const [low, high] of blank.spans(x)) {
-      for (let k = 1; k < UP; k++) {
-        const y = low + ((high - low) * k) / UP;
-        if (!isInside(floor.ring, x, y)) continue;
-        floor.sampleAt(x, y);
-        const wanted = SIDES.map((side) => floor[side].lowest + route.skin);
-        SIDES.forEach((side, n) => {
-          const short = wanted[n]! - blank.half(side, x, y);
-          if (short > worst.short) worst = { short, x, side };
-        });
-      }
-    }
-  }
-  if (worst.short > 1e-3 && found.length === 0) {
-    const more = Math.min(3, Math.ceil((forge.blank.flats + worst.short) * 20) / 20);
+  const worst = shortest(floor, blank, route.skin);
+  if (worst.short > LEAST_SHORT && found.length === 0) {
+    const finished = compileField(blade);
+    const enough = Array.from({ length: 60 }, (_, i) => Math.round(20 * forge.blank.flats + i + 1) / 20)
+      .filter((flats) => flats <= 3)
+      .map((flats) => ({ ...forge, blank: { ...forge.blank, flats } }))
+      .find((more) => shortest(floor, blankOf(finished, more, stage.left), route.skin).short <= LEAST_SHORT);
     found.push(
       finding(
         "forge-skin",
@@ -217,12 +237,7 @@ const skinGone: Rule = ({ blade, route, shop, forge, forging: { blank }, say }) 
         "geometry; skin: starting value",
         {
           where: { side: worst.side, x: [worst.x, worst.x] },
-          offers: [
-            {
-              words: `Leave ${say.length(more)} a side`,
-              forge: { ...forge, blank: { ...forge.blank, flats: more } },
-            },
-          ],
+          offers: enough ? [{ words: `Leave ${say.length(enough.blank.flats)} a side`, forge: enough }] : [],
         },
       ),
     );

@@ -103,12 +103,12 @@ function isOfAnother({ figures, diagnosis }: Bench): boolean {
 }
 
 function workedOut(
-  { blade, route, shop, stage: id, check, readings }: Asked,
+  { blade, route, shop, stage: id, check, readings, forge }: Asked,
   stage: BenchSteel,
   another: Doubt | null,
 ): Bench {
   const { hardness, edge } = stage;
-  const rungs = route?.stages.length ? ladderOf(blade, route, shop) : [];
+  const rungs = route?.stages.length ? ladderOf(blade, route, shop, forge) : [];
   const instruments = instrumentsOf(shop);
   const done = check.corrections.filter((one) => one.stage === id && one.edge === edge);
   const mine = standing(

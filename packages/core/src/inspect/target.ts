@@ -30,7 +30,7 @@ export function benchSteel(
   hardness: number | null = null,
   forge: Forge = NO_FORGE,
 ): BenchSteel {
-  const stage = { ...stageSteel(blade, route, shop, id), hardness };
+  const stage = { ...stageSteel(blade, route, shop, id, forge), hardness };
   return stage.kind === "forge" && route ? forgedSteel(stage, route, shop, forge) : stage;
 }
 
@@ -39,7 +39,7 @@ function forgedSteel(stage: BenchSteel, route: Route, shop: Shop, forge: Forge):
   const { blade, field } = stage.finished;
   const flats = flatsToCome(blade, route, shop);
   const next = route.stages.find(({ kind }) => kind === "rough" || kind === "finish");
-  const ground = next ? targetsAt(stageSteel(blade, route, shop, next.id))[1] : undefined;
+  const ground = next ? targetsAt(stageSteel(blade, route, shop, next.id, forge))[1] : undefined;
   return {
     ...stage,
     blank: blankOf(field, forge, { flats }),

@@ -6,6 +6,7 @@ import { type Blade, bevelOn, SIDES, type Side } from "../blade/schema.ts";
 import type { PerSide } from "../blade/station.ts";
 import { constant, type Table } from "../blade/table.ts";
 import type { Blank } from "../forge/blank.ts";
+import { type Forge, NO_FORGE } from "../forge/schema.ts";
 import type { Shop } from "../shop/schema.ts";
 import { type Areas, areaOn, areasOf, type Surface } from "./areas.ts";
 import type { Route, Stage, StageKind, WhichEdge } from "./schema.ts";
@@ -85,22 +86,23 @@ export function onEdgeOf<S extends StageSteel>(stage: S, { edge }: { readonly ed
   return edge === "second" && stage.edge !== "second" ? onSecondEdge(stage) : stage;
 }
 
-let last: { blade: Blade; route: Route; shop: Shop; rungs: readonly Rung[] } | null = null;
+let last: { blade: Blade; route: Route; shop: Shop; forge: Forge; rungs: readonly Rung[] } | null = null;
 
 /**
  * The stages of a route worked out backwards from the finished blade: what each still has to leave for those after it, and so what
  * its steel is; first to last. What was chosen drives it; nothing is given twice. The blade must be sound; a stage that thin steel
  * cannot hold is its field's own fault. The same blade, route and shop are worked out once.
  */
-export function ladderOf(blade: Blade, route: Route, shop: Shop): readonly Rung[] {
-  if (last?.blade === blade && last.route === route && last.shop === shop) return last.rungs;
-  const rungs = workedOut(blade, route, shop);
-  last = { blade, route, shop, rungs };
+export function ladderOf(blade: Blade, route: Route, shop: Shop, forge: Forge = NO_FORGE): readonly Rung[] {
+  if (last?.blade === blade && last.route === route && last.shop === shop && last.forge === forge)
+    return last.rungs;
+  const rungs = workedOut(blade, route, shop, forge);
+  last = { blade, route, shop, forge, rungs };
   return rungs;
 }
 
-function workedOut(blade: Blade, route: Route, shop: Shop): Rung[] {
-  const { stages, takes, takesSecond, area } = stagesOf(blade, route, shop);
+function workedOut(blade: Blade, route: Route, shop: Shop, forge: Forge): Rung[] {
+  const { stages, takes, takesSecond, area } = stagesOf(blade, route, shop, forge);
   const isOneSided = SIDES.some((side) => bevelOn(blade, side).kind === "none");
   return stages.map((stage, i): Rung => {
     const before = stages[i - 1];
@@ -117,6 +119,7 @@ export function stagesOf(
   blade: Blade,
   route: Route,
   shop: Shop,
+  forge: Forge = NO_FORGE,
 ): {
   stages: readonly StageSteel[];
   takes: readonly Takes[];
@@ -158,7 +161,9 @@ export function stagesOf(
     const key = JSON.stringify(marks);
     let steel = known.get(key);
     if (!steel) {
-      const bar = isDone("forge") ? forged(blade, route, left.flats) : [{ x: 0, t: route.stock }];
+      const bar = isDone("forge")
+        ? forged(blade, route, left.flats + forge.blank.flats)
+        : [{ x: 0, t: route.stock }];
       steel = new Steel(blade, {
         still: {
           flats: left.flats,
@@ -234,9 +239,17 @@ const NOTHING: PerSide<number> = { left: 0, right: 0 };
 /**
  * The steel of one stage of a route by its id; of the finished blade where there is no route, or no such stage.
  */
-export function stageSteel(blade: Blade, route: Route | null, shop: Shop, id: string): StageSteel {
+export function stageSteel(
+  blade: Blade,
+  route: Route | null,
+  shop: Shop,
+  id: string,
+  forge: Forge = NO_FORGE,
+): StageSteel {
   const rung =
-    route && route.stages.length > 0 ? ladderOf(blade, route, shop).find((one) => one.id === id) : undefined;
+    route && route.stages.length > 0
+      ? ladderOf(blade, route, shop, forge).find((one) => one.id === id)
+      : undefined;
   if (rung) return rung;
   const finished = finishedSteel(blade);
   return {
@@ -255,14 +268,11 @@ export function stageSteel(blade: Blade, route: Route | null, shop: Shop, id: st
   };
 }
 
-/** What a forged blank has on its flats beside what is planned to come off, mm in all. Starting value. */
-const FORGED_EXTRA = 0.8;
-
-/** A forged blank is tapered already, and no thicker than the bar it came from. */
+/** A forged blank is tapered already, has so much on each flat, and is no thicker than the bar it came from. */
 function forged(blade: Blade, { stock }: Route, flats: number): Blade["thickness"] {
   return blade.thickness.map(({ x, t }) => ({
     x,
-    t: Math.max(t, Math.min(stock, t + 2 * flats + FORGED_EXTRA)),
+    t: Math.max(t, Math.min(stock, t + 2 * flats)),
   }));
 }
 

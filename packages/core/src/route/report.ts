@@ -5,6 +5,7 @@ import { massOf } from "../blade/mass.ts";
 import { type Blade, SIDES, type Side } from "../blade/schema.ts";
 import { secondLines } from "../blade/second-station.ts";
 import { type PerSide, thicknessAbove } from "../blade/station.ts";
+import { type Forge, NO_FORGE } from "../forge/schema.ts";
 import { type AngleCost, costOfAngle, singleAngle } from "../grind/setups.ts";
 import type { Shop } from "../shop/schema.ts";
 import { densityOf } from "../steel/steels.ts";
@@ -81,9 +82,15 @@ export interface RouteReport {
 }
 
 /** Works a route out for a page or a sheet of paper; the section of every stage is cut at x. */
-export function reportOf(blade: Blade, route: Route, shop: Shop, x: number): RouteReport {
+export function reportOf(
+  blade: Blade,
+  route: Route,
+  shop: Shop,
+  x: number,
+  forge: Forge = NO_FORGE,
+): RouteReport {
   const finished = finishedSteel(blade);
-  const rungs = ladderOf(blade, route, shop);
+  const rungs = ladderOf(blade, route, shop, forge);
   const density = densityOf(blade.steel);
   const clear = finished.drawn.stations.filter((_, i) => finished.drawn.clear[i]);
   const lines = new Map<Steel, Pick<StageReport, "grindLine" | "edge" | "section">>();

@@ -51,6 +51,7 @@ function Choices({ onClose }: { onClose: () => void }) {
   const route = useRoute();
   const check = useCheck();
   const own = useDocument("handle");
+  const forge = useDocument("forge");
   const readings = useReadings();
   const { shop } = useShop();
   const handle = own.parts.length + own.pins.length > 0 ? own : null;
@@ -252,14 +253,14 @@ function Choices({ onClose }: { onClose: () => void }) {
                 const bytes = new Uint8Array(await (await fetch(font)).arrayBuffer());
                 const options = { name: blade.name, paper, unit, font: bytes, date: new Date() };
                 return {
-                  content: await files.routeSheet(blade, route, shop, options),
+                  content: await files.routeSheet(blade, route, shop, forge, options),
                   ending: `-route-${paper}.pdf`,
                   type: "application/pdf",
                 };
               },
             )}
             {item("route as CSV", "Stage by stage at heel, middle and tip.", async (files, blade) => ({
-              content: await files.routeCsv(blade, route, shop),
+              content: await files.routeCsv(blade, route, shop, forge),
               ending: "-route.csv",
               type: "text/csv",
             }))}
