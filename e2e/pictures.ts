@@ -121,16 +121,23 @@ try {
     await page.getByRole("dialog").waitFor();
   });
   await take("export", `${FEN_HOOK}/shape`, () => page.getByRole("button", { name: /^Export:/ }).click());
-  await take("revisions", `${FEN_HOOK}/grind`, async () => {
-    await page.getByLabel("Blade of the rack").selectOption({ label: "Bracken chopper" });
-    await page.getByRole("button", { name: "Revisions" }).click();
-    await page.getByRole("button", { name: "What changed" }).last().click();
-    await page.getByRole("table").last().waitFor();
-  });
   await take("grind", `${FEN_HOOK}/grind`);
   await take("shape", `${LARDER}/shape`);
   await take("route", `${FEN_HOOK}/route`, async () => {
     await page.getByRole("region", { name: "Layout sheet" }).waitFor();
+  });
+  await take("forge", `${BRACKEN}/route`, async () => {
+    if (await page.getByRole("button", { name: /^most of it soft/i }).isVisible())
+      await page.getByRole("button", { name: /^most of it soft/i }).click();
+    await page.getByLabel("Add a stage").selectOption("forge");
+    await page.getByRole("link", { name: /Forge$/ }).click();
+    await page.getByLabel("Bar, wide").fill("50.8");
+    await page.keyboard.press("Tab");
+    await page.getByLabel("Bar, thick").fill("8");
+    await page.keyboard.press("Tab");
+    await page.getByRole("table", { name: "Forms" }).waitFor();
+    await page.getByRole("button", { name: "4. bevelled" }).click();
+    await page.waitForTimeout(6000);
   });
   await take("stores", "/stores");
   await take("sums", "/sums/hollow", async () => {

@@ -20,7 +20,7 @@ import { evaluate, USUAL_PLACES } from "./evaluation.ts";
 import { planFigures } from "./plan.ts";
 
 const USAGE =
-  "usage: npm run -s evaluate -- FILE [--at 0.1,0.25,0.5] [--handle FILE] [--limits FILE] [--shop FILE] [--route FILE --plan [--forge FILE]] [--route FILE --stage ID_OR_KIND [--readings FILE]]";
+  "usage: npm run -s evaluate -- FILE [--at 0.1,0.25,0.5] [--handle FILE] [--limits FILE] [--shop FILE] [--route FILE --plan [--forge FILE]] [--route FILE --stage ID_OR_KIND [--readings FILE] [--forge FILE]]";
 
 /** What is said on standard error before ending with status 2. */
 class Refusal extends Error {
@@ -46,8 +46,8 @@ function main(): number {
     const staged =
       plan || (route === undefined && stage === undefined && readings === undefined)
         ? {}
-        : stageOf(blade, { route, stage, readings, shop });
-    if (forge !== undefined && !plan) throw new Refusal(["--forge goes with --plan"]);
+        : stageOf(blade, { route, stage, readings, shop, forge });
+    if (forge !== undefined && route === undefined) throw new Refusal(["--forge goes with --route"]);
     const planned = plan ? planOf(blade, { route, stage, readings, shop, forge }) : {};
     process.stdout.write(`${JSON.stringify({ ...evaluation, ...staged, ...planned }, null, 2)}\n`);
     return 0;
@@ -63,10 +63,11 @@ interface Staged {
   readonly stage: string | undefined;
   readonly readings: string | undefined;
   readonly shop: string | undefined;
+  readonly forge: string | undefined;
 }
 
 /** What should be read at a stage of a route; and, with readings, what they say of it. */
-function stageOf(blade: Blade, { route: file, stage, readings, shop: shopFile }: Staged) {
+function stageOf(blade: Blade, { route: file, stage, readings, shop: shopFile, forge: forgeFile }: Staged) {
   if (file === undefined || stage === undefined) {
     throw new Refusal([
       `--route and --stage go together${readings === undefined ? "" : ", and --readings with them"}`,
@@ -74,7 +75,8 @@ function stageOf(blade: Blade, { route: file, stage, readings, shop: shopFile }:
   }
   const { route } = documentIn(file, "route ", parseRoute);
   const shop = shopFile === undefined ? USUAL_SHOP : documentIn(shopFile, "shop ", parseShop).shop;
-  const rungs = ladderOf(blade, route, shop);
+  const forge = forgeIn(forgeFile);
+  const rungs = ladderOf(blade, route, shop, forge);
   const rung = rungs.find(({ id }) => id === stage) ?? onlyOf(rungs.filter(({ kind }) => kind === stage));
   if (!rung) throw new Refusal([`--stage must be one of ${rungs.map(({ id }) => id).join(", ")}`]);
   const { id, kind, left, steel } = rung;
@@ -83,23 +85,23 @@ function stageOf(blade: Blade, { route: file, stage, readings, shop: shopFile }:
   const { taken } = documentIn(readings, "readings ", parseReadings).readings;
   return {
     ...told,
-    bench: benchFigures({ blade, route, shop, stage: id, check: NO_CHECK, readings: taken }),
+    bench: benchFigures({ blade, route, shop, stage: id, check: NO_CHECK, forge, readings: taken }),
   };
 }
 
 /** A whole route: every stage with what it works on, its belts and settings, and the layout. */
-function planOf(
-  blade: Blade,
-  { route: file, stage, readings, shop: shopFile, forge: forgeFile }: Staged & { forge: string | undefined },
-) {
+function planOf(blade: Blade, { route: file, stage, readings, shop: shopFile, forge: forgeFile }: Staged) {
   if (file === undefined || stage !== undefined || readings !== undefined)
     throw new Refusal(["--plan goes with --route, and with neither --stage nor --readings"]);
   const { route } = documentIn(file, "route ", parseRoute);
   if (route.stages.length === 0) throw new Refusal(["route $.stages: names no stage"]);
   const shop = shopFile === undefined ? USUAL_SHOP : documentIn(shopFile, "shop ", parseShop).shop;
-  const forge = forgeFile === undefined ? NO_FORGE : documentIn(forgeFile, "forge ", parseForge).forge;
+  const forge = forgeIn(forgeFile);
   return { plan: planFigures(blade, route, shop, forge) };
 }
+
+const forgeIn = (file: string | undefined) =>
+  file === undefined ? NO_FORGE : documentIn(file, "forge ", parseForge).forge;
 
 const onlyOf = <T>(all: readonly T[]) => (all.length === 1 ? all[0] : undefined);
 

@@ -76,7 +76,8 @@ const LayoutSchema = Type.Object(
 const ForgingSchema = Type.Object(
   {
     /** What to cut off the bar, with kerf and spare, and what the blank takes of it. */
-    bar: Type.Object({ length: Type.Number(), needed: Type.Number() }, only),
+    bar: Type.Number(),
+    needed: Type.Number(),
     map: Type.Array(Type.Object({ x: Type.Number(), s: Type.Number() }, only)),
     forms: Type.Array(
       Type.Object(
@@ -142,7 +143,8 @@ function forgingFigures({ map, forms, work, blank }: Forging): NonNullable<PlanF
   );
   const orNull = (heats: number) => (Number.isFinite(heats) ? heats : null);
   return {
-    bar: { length: map.total, needed: map.needed },
+    bar: map.total,
+    needed: map.needed,
     map: xs.map((x) => ({ x, s: map.sAt(x) })),
     forms: forms.forms.map((form) => ({
       step: form.step,

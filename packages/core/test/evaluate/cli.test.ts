@@ -8,11 +8,13 @@ import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { validatorOf } from "../../src/document/validator.ts";
 import { BenchFiguresSchema } from "../../src/evaluate/bench.ts";
 import { PlanFiguresSchema } from "../../src/evaluate/plan.ts";
+import { NO_FORGE } from "../../src/forge/schema.ts";
 import type { Weight } from "../../src/handle/balance.ts";
 import { benchOf } from "../../src/inspect/bench.ts";
 import { QUANTITY } from "../../src/inspect/quantity.ts";
 import { NO_CHECK, type Spot } from "../../src/inspect/schema.ts";
 import { firstRoute } from "../../src/route/first.ts";
+import { withStage } from "../../src/route/stages.ts";
 import { USUAL_SHOP } from "../../src/shop/schema.ts";
 import { example, exampleText } from "../examples.ts";
 
@@ -171,6 +173,46 @@ describe("the evaluator", () => {
     expect(plan.layout.places).toHaveLength(3);
     expect(evaluate(exampleText("field"), "--plan").status).toBe(2);
     expect(evaluate(exampleText("field"), "--route", route, "--plan", "--stage", "rough").status).toBe(2);
+  });
+
+  test("the forging of a route that is forged: bar, map, forms and heats, by what is chosen at the fire", () => {
+    const [route, forge] = [join(folder, "forged.json"), join(folder, "forge.json")];
+    const first = firstRoute(example("field"));
+    const stages = withStage(first.stages, "forge");
+    writeFileSync(
+      route,
+      JSON.stringify({ ...first, stock: 6.35, bar: { surface: "rolled", width: 38 }, stages }),
+    );
+    const planOf = (...more: string[]) => {
+      const { status, stdout, stderr } = evaluate(exampleText("field"), "--route", route, "--plan", ...more);
+      expect({ status, stderr }).toEqual({ status: 0, stderr: "" });
+      const { plan } = JSON.parse(stdout);
+      expect(validatorOf(PlanFiguresSchema)(plan)).toBe(true);
+      return plan.forging;
+    };
+    const usual = planOf();
+    expect(usual.bar).toBeCloseTo(1.12 * usual.needed + 2, 6);
+    expect(usual.forms.map(({ step }: { step: string }) => step)).toEqual([
+      "bar",
+      "point",
+      "taper",
+      "bevel",
+      "straighten",
+    ]);
+    expect(usual.map.at(-1).s).toBeCloseTo(0, 3);
+    expect(usual.map[0].s).toBeCloseTo(usual.needed, 3);
+    expect(
+      usual.forms[0].at.every(
+        ({ width, thickness }: { width: number; thickness: number }) => width === 38 && thickness === 6.35,
+      ),
+    ).toBe(true);
+    expect(usual.heats.blade).toBeGreaterThan(3);
+    writeFileSync(forge, JSON.stringify({ ...NO_FORGE, kerf: 12 }));
+    expect(planOf("--forge", forge).bar).toBeCloseTo(usual.bar + 10, 6);
+    writeFileSync(forge, JSON.stringify({ ...NO_FORGE, kerf: 200 }));
+    const bad = evaluate(exampleText("field"), "--route", route, "--plan", "--forge", forge);
+    expect(bad.status).toBe(2);
+    expect(bad.stderr).toContain("forge $.kerf");
   });
 
   describe("with readings", () => {

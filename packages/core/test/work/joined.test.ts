@@ -1,7 +1,7 @@
 import { describe, expect, test } from "vitest";
 import { NO_CHECK } from "../../src/inspect/schema.ts";
 import { firstRoute } from "../../src/route/first.ts";
-import { checkWithWork, passesAt, routeWithWork, spentAt } from "../../src/work/joined.ts";
+import { checkWithWork, heatsAt, passesAt, routeWithWork, spentAt } from "../../src/work/joined.ts";
 import { parseWork, parseWorkRow, type WorkRow } from "../../src/work/schema.ts";
 import { example } from "../examples.ts";
 
@@ -35,6 +35,32 @@ describe("work beside its documents", () => {
     };
     expect(routeWithWork(old, rows.slice(0, 3)).stages.find(({ id }) => id === "rough")!.done).toBe(at(1));
     expect(routeWithWork(old, rows).stages.find(({ id }) => id === "rough")!.done).toBe(at(12));
+  });
+
+  test("heats are counted step by step; a fault seen at the fire is a row like them", () => {
+    const heat = (n: number, step: "bevel" | "taper"): WorkRow => ({
+      id: id(n),
+      when: at(14),
+      stage: "forge",
+      what: "heat",
+      step,
+    });
+    expect(heatsAt([...rows, heat(20, "bevel"), heat(21, "bevel"), heat(22, "taper")])).toEqual({
+      bevel: 2,
+      taper: 1,
+    });
+    const seen = {
+      id: id(23),
+      when: at(14),
+      stage: "forge",
+      what: "seen",
+      fault: "cold-shut",
+      x: [120, 126],
+      depth: 0.6,
+    };
+    expect(parseWorkRow(seen)).toEqual({ ok: true, row: seen });
+    expect(parseWorkRow({ ...seen, fault: "dragon" }).ok).toBe(false);
+    expect(parseWorkRow({ ...heat(24, "bevel"), step: "polish" }).ok).toBe(false);
   });
 
   test("passes are counted by stage and side", () => {
