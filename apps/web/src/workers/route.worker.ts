@@ -1,5 +1,5 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import { type ForgeFinding, judgeForging } from "@true-spine/core/findings/forge.ts";
+import { type ForgeFinding, judgeForging, type Seen } from "@true-spine/core/findings/forge.ts";
 import { judgePlan, type PlanFinding } from "@true-spine/core/findings/plan.ts";
 import type { Forge } from "@true-spine/core/forge/schema.ts";
 import type { Handle } from "@true-spine/core/handle/schema.ts";
@@ -37,13 +37,13 @@ const routing = {
     route: Route,
     forge: Forge,
     shop: Shop,
-    { x, unit }: { x: number; unit: LengthUnit },
+    { x, unit, seen }: { x: number; unit: LengthUnit; seen: readonly Seen[] },
   ): { report: ForgeReport; findings: ForgeFinding[] } | null {
     const forging = forgingFor(blade, route, forge, shop);
     if (!forging) return null;
     return {
       report: forgeReport(blade, route, forge, shop, x, forging)!,
-      findings: judgeForging(blade, route, forge, shop, { unit, forging }),
+      findings: judgeForging(blade, route, forge, shop, { unit, seen, forging }),
     };
   },
 };

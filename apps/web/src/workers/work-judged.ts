@@ -1,11 +1,12 @@
 import type { Severity } from "@true-spine/core/findings/finding.ts";
+import { seenAt } from "@true-spine/core/work/joined.ts";
 import type { Remote } from "comlink";
 import { useEffect, useMemo, useState } from "react";
 import { useSettings } from "../app/settings.ts";
 import { useDocument, useFile } from "../blade/screen.ts";
 import { useReadings } from "../readings/useReadings.ts";
 import { useShop } from "../shop/shop.ts";
-import { useCheck } from "../work/useWorkRows.ts";
+import { useCheck, useWorkRows } from "../work/useWorkRows.ts";
 import { useWork } from "./useWork.ts";
 import type { Workers } from "./workers.ts";
 
@@ -29,6 +30,7 @@ export function useWorkJudged(stage: string): WorkJudged | null {
   const check = useCheck();
   const handle = useDocument("handle");
   const forge = useDocument("forge");
+  const rows = useWorkRows();
   const readings = useReadings();
   const { shop } = useShop();
   const unit = useSettings((settings) => settings.unit);
@@ -39,12 +41,13 @@ export function useWorkJudged(stage: string): WorkJudged | null {
       check,
       handle,
       forge,
+      seen: seenAt(rows),
       shop,
       unit,
       stage,
       readings: readings.filter((one) => one.stage === stage),
     }),
-    [blade, route, check, handle, forge, shop, unit, stage, readings],
+    [blade, route, check, handle, forge, rows, shop, unit, stage, readings],
   );
   const [rested, setRested] = useState<typeof now | null>(null);
   useEffect(() => {
@@ -66,6 +69,7 @@ export function useWorkJudged(stage: string): WorkJudged | null {
 }
 
 type Question = Parameters<Remote<Workers["bench"]>["report"]>[0] & {
+  readonly seen: ReturnType<typeof seenAt>;
   readonly forge: Parameters<Remote<Workers["route"]>["forge"]>[2];
   readonly handle: Parameters<Remote<Workers["route"]>["report"]>[3]["handle"];
   readonly unit: ReturnType<typeof useSettings.getState>["unit"];
@@ -73,18 +77,18 @@ type Question = Parameters<Remote<Workers["bench"]>["report"]>[0] & {
 
 async function planned(
   remote: Remote<Workers["route"]>,
-  { blade, route, shop, unit, handle, forge }: Question,
+  { blade, route, shop, unit, handle, forge, seen }: Question,
   tell: (counts: { route: Counts; forge: Counts | null }) => void,
 ): Promise<void> {
   const { findings } = await remote.report(blade, route!, shop, { x: 0, unit, handle, forge });
   const isForged = route!.stages.some(({ kind }) => kind === "forge");
-  const forged = isForged ? await remote.forge(blade, route!, forge, shop, { x: 0, unit }) : null;
+  const forged = isForged ? await remote.forge(blade, route!, forge, shop, { x: 0, unit, seen }) : null;
   tell({ route: counted(findings), forge: forged && counted(forged.findings) });
 }
 
 async function read(
   remote: Remote<Workers["bench"]>,
-  { unit, handle: _, ...asked }: Question,
+  { unit, handle: _, seen: __, ...asked }: Question,
   tell: (counts: Counts) => void,
 ): Promise<void> {
   const { findings } = await remote.report(asked, unit);

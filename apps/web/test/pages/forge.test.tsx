@@ -70,6 +70,25 @@ describe("the Forge page", () => {
     expect(held.open.store.getState().forge.preform).toBeUndefined();
   });
 
+  test("a bar of the stores is taken whole: its sizes and its length", () => {
+    useShopState.setState({
+      shop: {
+        ...USUAL_SHOP,
+        bars: [
+          { id: "bar-1", w: 30, t: 6, length: 400 },
+          { id: "bar-2", d: 20, length: 250 },
+        ],
+      },
+    });
+    const held = open();
+    held.show(<BarGroup isAsked={false} />);
+    fireEvent.change(screen.getByLabelText(/^From the stock/), { target: { value: "bar-2" } });
+    expect(held.open.store.getState().route).toMatchObject({ stock: 20, bar: { diameter: 20, length: 250 } });
+    fireEvent.change(screen.getByLabelText(/^From the stock/), { target: { value: "bar-1" } });
+    expect(held.open.store.getState().route).toMatchObject({ stock: 6, bar: { width: 30, length: 400 } });
+    expect(held.open.store.getState().route.bar).not.toHaveProperty("diameter");
+  });
+
   test("what is left on the blank is changed, and what cannot be is refused in words", () => {
     const held = open();
     held.show(<BlankGroup />);

@@ -7,7 +7,7 @@ import type { ForgeBar } from "../forge/bar.ts";
 import { type Blank, blankOf } from "../forge/blank.ts";
 import { forgingRange } from "../forge/heat.ts";
 import { barRate } from "../forge/map.ts";
-import { type Forge, NO_FORGE } from "../forge/schema.ts";
+import { type Forge, type ForgeFault, NO_FORGE } from "../forge/schema.ts";
 import { BARS, stockOfRound } from "../route/bar.ts";
 import { type Forging, forgingOf } from "../route/forging.ts";
 import { stageSteel } from "../route/ladder.ts";
@@ -35,8 +35,17 @@ interface Asked {
   readonly forge: Forge;
   readonly shop: Shop;
   readonly forging: Forging;
+  /** Faults seen at the fire. */
+  readonly seen: readonly Seen[];
   readonly say: Speech;
 }
+/** A fault that was seen, from where to where and how deep, mm. */
+export interface Seen {
+  readonly fault: ForgeFault;
+  readonly x: readonly number[];
+  readonly depth: number;
+}
+
 type Rule = (asked: Asked) => ForgeFinding[];
 
 const finding = (
@@ -364,6 +373,35 @@ const order: Rule = ({ forge }) => {
   ];
 };
 
+const SEEN_WORDS: Readonly<Record<ForgeFault, { name: string; does: string }>> = {
+  "cold-shut": {
+    name: "A fold",
+    does: "Grind it out, or cut the piece back behind it: never hammer it in.",
+  },
+  burnt: { name: "Burnt steel", does: "It crumbles: cut back to sound steel." },
+  crack: { name: "A crack", does: "Stop. Cut off beyond its end." },
+};
+
+/** What was seen goes deeper than there is to clean off: it would stay in the blade. */
+const seenTooDeep: Rule = ({ seen, forge, forging: { blank }, say }) =>
+  seen.flatMap(({ fault, x, depth }) => {
+    const [from, to] = [x[0]!, x[1]!];
+    const isOff = from > blank.right || to < blank.left;
+    const spare = forge.blank.flats;
+    if (isOff || (fault === "cold-shut" && depth <= spare)) return [];
+    const { name, does } = SEEN_WORDS[fault];
+    return [
+      finding(
+        "forge-seen",
+        "fix",
+        `${name} ${say.along(from, to)}, ${say.length(depth)} deep${fault === "cold-shut" ? `: ${say.length(spare)} a side comes off there` : ""}.`,
+        `${does} Then work the blank out anew from what is left.`,
+        "common practice",
+        { where: { x: [from, to] } },
+      ),
+    ];
+  });
+
 /** What a step is called in a sentence. */
 export const STEP_NAMES: Readonly<Record<Forging["work"]["steps"][number]["step"], string>> = {
   preform: "drawing it flat",
@@ -375,7 +413,17 @@ export const STEP_NAMES: Readonly<Record<Forging["work"]["steps"][number]["step"
   planish: "planishing",
 };
 
-const RULES: readonly Rule[] = [barShort, barThin, barNarrow, skinGone, turns, heats, seconds, order];
+const RULES: readonly Rule[] = [
+  barShort,
+  barThin,
+  barNarrow,
+  skinGone,
+  turns,
+  heats,
+  seconds,
+  order,
+  seenTooDeep,
+];
 const RANK = { fix: 0, watch: 1, note: 2 } as const;
 
 /** Judges the way from the bar to the blank, worst first. */
@@ -386,10 +434,11 @@ export function judgeForging(
   shop: Shop,
   {
     unit = "mm",
+    seen = [],
     forging = forgingOf(blade, route, forge, shop),
-  }: { unit?: LengthUnit; forging?: Forging | null } = {},
+  }: { unit?: LengthUnit; seen?: readonly Seen[]; forging?: Forging | null } = {},
 ): ForgeFinding[] {
   if (!forging) return [];
-  const asked = { blade, route, forge, shop, forging, say: speechIn(unit) };
+  const asked = { blade, route, forge, shop, forging, seen, say: speechIn(unit) };
   return RULES.flatMap((rule) => rule(asked)).sort((a, b) => RANK[a.severity] - RANK[b.severity]);
 }

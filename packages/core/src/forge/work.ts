@@ -33,7 +33,18 @@ export function workOf(
   bar: ForgeBar,
   { forms, preform }: Forms,
   { heat, order }: Pick<Forge, "heat" | "order">,
-  { barLength, plunge, hammer = HAMMER }: { barLength: number; plunge: number; hammer?: Hammer },
+  {
+    barLength,
+    plunge,
+    hammer = HAMMER,
+    ratio = 1,
+  }: {
+    barLength: number;
+    plunge: number;
+    hammer?: Hammer;
+    /** Heats that this shop makes for each that is reckoned. */
+    ratio?: number;
+  },
 ): { steps: readonly StepWork[]; blade: number; tang: number } {
   const fromButt = sections.toReversed();
   const inHand = (perSurface: number) => secondsInHand(perSurface, heat.from, heat.stop);
@@ -65,7 +76,13 @@ export function workOf(
     { deformation, perSurface }: ReturnType<typeof between>,
   ): StepWork => {
     const seconds = inHand(perSurface);
-    return { step, deformation, seconds, heats: heatsFor(deformation, seconds, hammer) };
+    const reckoned = heatsFor(deformation, seconds, hammer);
+    return {
+      step,
+      deformation,
+      seconds,
+      heats: reckoned > 0 ? Math.max(1, Math.round(reckoned * ratio)) : 0,
+    };
   };
   const isBlade = (x: number) => x >= plunge;
   const widths = (counts: (x: number) => boolean) =>

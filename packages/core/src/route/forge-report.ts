@@ -5,7 +5,7 @@ import type { ForgeBar } from "../forge/bar.ts";
 import type { BlankSection } from "../forge/blank.ts";
 import type { Form, FormPlace } from "../forge/forms.ts";
 import { formsOf } from "../forge/forms.ts";
-import { HAMMER } from "../forge/heat.ts";
+import { expansionAt, HAMMER } from "../forge/heat.ts";
 import type { Forge, ForgeStep } from "../forge/schema.ts";
 import type { BevelSection } from "../forge/set-down.ts";
 import { type StepWork, workOf } from "../forge/work.ts";
@@ -17,6 +17,7 @@ import {
   forgingOf,
   formAt,
   formPlaceAt,
+  heatsLearned,
   type Mark,
   secondsAt,
 } from "./forging.ts";
@@ -84,6 +85,9 @@ export interface ForgeReport {
   readonly sweep: Forging["sweep"];
   readonly sure: number;
   readonly toWidth: Forging["toWidth"];
+  readonly heatsLearned: ReturnType<typeof heatsLearned>;
+  /** How much longer everything is at the colour where work stops, as a share. */
+  readonly hot: number;
   readonly point: { readonly length: number; readonly from: number };
   readonly grams: Forging["grams"];
   readonly steps: readonly StepWork[];
@@ -151,6 +155,8 @@ export function forgeReport(
     sweep,
     sure,
     toWidth,
+    heatsLearned: heatsLearned(shop),
+    hot: expansionAt(forge.heat.stop),
     point: forms.point,
     grams,
     steps: work.steps,
@@ -287,6 +293,7 @@ function schoolsOf(
       barLength: map.needed,
       plunge,
       hammer: shop.hammers?.[0] ?? HAMMER,
+      ratio: heatsLearned(shop).ratio,
     });
     const isOrder = isTaperLast === (order === taperLast);
     return {

@@ -5,7 +5,7 @@ import { type Blank, type BlankSection, blankOf } from "../forge/blank.ts";
 import { type FormOutline, formOutline } from "../forge/form-outline.ts";
 import { type Form, type Forms, formsOf } from "../forge/forms.ts";
 import { HAMMER, perSurfaceOfFlat, secondsToCool } from "../forge/heat.ts";
-import { type Learned, learned, sureOf, TO_WIDTH } from "../forge/learn.ts";
+import { HEATS, type Learned, learned, sureOf, TO_WIDTH } from "../forge/learn.ts";
 import { type BarMap, barMap, SCALE, sectionsOf } from "../forge/map.ts";
 import type { Forge } from "../forge/schema.ts";
 import { liftOf } from "../forge/set-down.ts";
@@ -56,6 +56,17 @@ export function toWidthOf({ forged = [] }: Pick<Shop, "forged">): Learned {
   );
 }
 
+/** The shop's own pieces as to heats: how many were counted for each that was expected, as a ratio with what it is uncertain by. */
+export function heatsLearned({ forged = [] }: Pick<Shop, "forged">): Learned & { readonly ratio: number } {
+  const said = learned(
+    HEATS,
+    forged.flatMap(({ heats }) =>
+      heats ? [{ value: Math.log(heats.counted / heats.expected), reading: 0 }] : [],
+    ),
+  );
+  return { ...said, ratio: Math.exp(said.mean) };
+}
+
 /** Works the forging out; null where nobody has said yet how wide the bar is. The blade must be sound. */
 export function forgingOf(blade: Blade, route: Route, forge: Forge, shop: Shop): Forging | null {
   const bar = barOf(route);
@@ -72,12 +83,13 @@ export function forgingOf(blade: Blade, route: Route, forge: Forge, shop: Shop):
   const cut = forge.point.way === "cut" ? forms.point.length : 0;
   const plunge = blank.plunge ?? 0;
   const hammer = shop.hammers?.[0] ?? HAMMER;
+  const { ratio } = heatsLearned(shop);
   let map = barMap(blank, bar, forge, { sections, cut });
-  let work = workOf(sections, bar, forms, forge, { barLength: map.needed, plunge, hammer });
+  let work = workOf(sections, bar, forms, forge, { barLength: map.needed, plunge, hammer, ratio });
   for (let i = 0; i < ROUNDS; i++) {
     const heats = { blade: Math.min(MOST_HEATS, work.blade), tang: Math.min(MOST_HEATS, work.tang) };
     map = barMap(blank, bar, forge, { sections, cut, heats, scale: SCALE });
-    work = workOf(sections, bar, forms, forge, { barLength: map.needed, plunge, hammer });
+    work = workOf(sections, bar, forms, forge, { barLength: map.needed, plunge, hammer, ratio });
   }
   const density = densityOf(blade.steel) / 1000;
   const turn = forge.turn.after * forms.turn;

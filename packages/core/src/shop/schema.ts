@@ -41,6 +41,23 @@ export const ShopSchema = Type.Object(
     instruments: Type.Optional(Type.Array(InstrumentSchema, { maxItems: 60 })),
     /** What blades are ground on; absent: a two-inch belt. */
     grinders: Type.Optional(Type.Array(GrinderSchema, { maxItems: 20 })),
+    /** Bars on hand: round ones by their diameter, flat and square ones by width and thickness, mm. */
+    bars: Type.Optional(
+      Type.Array(
+        Type.Object(
+          {
+            id: Id,
+            d: Type.Optional(Type.Number({ minimum: 5, maximum: 60 })),
+            w: Type.Optional(Type.Number({ minimum: 5, maximum: 150 })),
+            t: Type.Optional(Type.Number({ minimum: 2, maximum: 40 })),
+            length: Type.Number({ minimum: 10, maximum: 6000 }),
+            steel: Type.Optional(Name),
+          },
+          only,
+        ),
+        { maxItems: 200 },
+      ),
+    ),
     /** What it is forged with; absent: a hand hammer of 0.9 kg. Common practice for the mass, starting values else. */
     hammers: Type.Optional(
       Type.Array(
@@ -66,6 +83,16 @@ export const ShopSchema = Type.Object(
             when: TimeSchema,
             toWidth: Type.Optional(Type.Number({ minimum: 0, maximum: 1 })),
             reading: Type.Optional(Type.Number({ minimum: 0, maximum: 0.5 })),
+            /** Heats that were counted, of so many expected. */
+            heats: Type.Optional(
+              Type.Object(
+                {
+                  counted: Type.Number({ exclusiveMinimum: 0, maximum: 500 }),
+                  expected: Type.Number({ exclusiveMinimum: 0, maximum: 500 }),
+                },
+                only,
+              ),
+            ),
           },
           only,
         ),
@@ -85,6 +112,8 @@ export const ShopSchema = Type.Object(
 );
 
 export type Shop = Static<typeof ShopSchema>;
+export type StoredBar = NonNullable<Shop["bars"]>[number];
+export type Hammer = NonNullable<Shop["hammers"]>[number];
 export type NamedSetup = Shop["setups"][number];
 
 /** A shop that has not said yet what it has. */

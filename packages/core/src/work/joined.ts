@@ -1,3 +1,4 @@
+import type { ForgeFault } from "../forge/schema.ts";
 import type { Check } from "../inspect/schema.ts";
 import type { Route, Stage } from "../route/schema.ts";
 import type { WorkRow } from "./schema.ts";
@@ -44,6 +45,13 @@ export function heatsAt(rows: readonly WorkRow[]): Readonly<Record<string, numbe
   const counts: Record<string, number> = {};
   for (const row of rows) if (row.what === "heat") counts[row.step] = (counts[row.step] ?? 0) + 1;
   return counts;
+}
+
+/** Faults that were seen at the fire. */
+export function seenAt(rows: readonly WorkRow[]): { fault: ForgeFault; x: number[]; depth: number }[] {
+  return rows.flatMap((row) =>
+    row.what === "seen" ? [{ fault: row.fault, x: row.x, depth: row.depth }] : [],
+  );
 }
 
 /** How long a stage took so far. */

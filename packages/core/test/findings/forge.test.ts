@@ -5,7 +5,7 @@ import { parseForge } from "../../src/forge/parse.ts";
 import { type Forge, NO_FORGE } from "../../src/forge/schema.ts";
 import { firstRoute } from "../../src/route/first.ts";
 import { forgeReport, formAtX, stepsTo } from "../../src/route/forge-report.ts";
-import { FORM_PLACES, forgingOf, formPlaceAt } from "../../src/route/forging.ts";
+import { FORM_PLACES, forgingOf, formPlaceAt, heatsLearned } from "../../src/route/forging.ts";
 import { ladderOf } from "../../src/route/ladder.ts";
 import type { Route } from "../../src/route/schema.ts";
 import { withStage } from "../../src/route/stages.ts";
@@ -84,6 +84,33 @@ describe("does the bar hold it", () => {
     const low: Forge = { ...NO_FORGE, heat: { from: 900, stop: 860 } };
     const found = named(judged(WIDE, low), "forge-seconds")!;
     expect(found.message).toContain("s in hand");
+  });
+
+  test("what was seen at the fire is to fix where it goes deeper than comes off, or is a crack", () => {
+    const seen = (fault: "cold-shut" | "burnt" | "crack", depth: number, x: [number, number]) =>
+      named(judgeForging(field, WIDE, NO_FORGE, USUAL_SHOP, { seen: [{ fault, depth, x }] }), "forge-seen");
+    expect(seen("cold-shut", 0.3, [40, 44])).toBeUndefined();
+    expect(seen("cold-shut", 0.6, [120, 126])!.message).toContain("0.60 mm deep: 0.40 mm a side comes off");
+    expect(seen("crack", 0.1, [60, 61])!.advice).toContain("Cut off beyond its end");
+    // Off the blank already: it was cut away.
+    expect(seen("burnt", 2, [200, 210])).toBeUndefined();
+  });
+
+  test("heats that were counted speak for those that are reckoned, more the more pieces there are", () => {
+    const piece = { when: "2026-11-20T10:00:00Z", heats: { counted: 40, expected: 20 } };
+    const shop = (count: number): Shop => ({
+      ...USUAL_SHOP,
+      forged: Array.from({ length: count }, () => piece),
+    });
+    expect(heatsLearned(shop(0)).ratio).toBe(1);
+    // (ln 2/0.3²)/(1/0.7² + 1/0.3²) = 0.5856: once seen, 1.80 for each.
+    expect(heatsLearned(shop(1)).ratio).toBeCloseTo(1.796, 2);
+    expect(heatsLearned(shop(4)).ratio).toBeCloseTo(
+      Math.exp((4 * Math.LN2) / 0.09 / (1 / 0.49 + 4 / 0.09)),
+      6,
+    );
+    const [usual, slow] = [shop(0), shop(4)].map((one) => forgingOf(field, WIDE, NO_FORGE, one)!.work.blade);
+    expect(slow!).toBeGreaterThan(usual!);
   });
 
   test("a steel whose sheet is not known is not judged by heat", () => {

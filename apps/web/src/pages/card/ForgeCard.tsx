@@ -104,7 +104,8 @@ export function ForgeNumbers({ report, at }: { report: ForgeReport; at: number }
           {say(form.length)} <span className="text-2xl font-normal text-faint">{unit}</span>
         </p>
         <p className="text-base text-faint">
-          {Math.round(heat.stop)} °C; the thinnest is there in about {seconds.toFixed(0)} s
+          {say(form.length * (1 + report.hot))} hot. {Math.round(heat.stop)} °C; the thinnest is there in
+          about {seconds.toFixed(0)} s
         </p>
       </div>
     </>

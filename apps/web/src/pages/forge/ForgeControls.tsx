@@ -1,6 +1,9 @@
 import { colourOf, forgingRange, HAMMER } from "@true-spine/core/forge/heat.ts";
 import { stockOfRound } from "@true-spine/core/route/bar.ts";
+import type { StoredBar } from "@true-spine/core/shop/schema.ts";
+import { showLength } from "@true-spine/core/units/length.ts";
 import { useState } from "react";
+import { useSettings } from "../../app/settings.ts";
 import { useFilePart } from "../../blade/screen.ts";
 import { Alert } from "../../parts/Alert.tsx";
 import { LengthBox, NumberBox, ShareBox, TemperatureBox } from "../../parts/Box.tsx";
@@ -12,10 +15,44 @@ import { useForge } from "./useForge.ts";
 export function BarGroup({ isAsked }: { isAsked: boolean }) {
   const { route, forge, visit, putBar, put } = useForge();
   const [why, setWhy] = useState<string | null>(null);
+  const { shop } = useShop();
+  const unit = useSettings((settings) => settings.unit);
+  const say = (mm: number) => showLength(mm, unit);
   const isRound = route.bar?.diameter !== undefined;
   return (
     <Group title="Bar">
       {isAsked && <p className="text-xs">How wide is it? The length to cut follows.</p>}
+      {(shop.bars ?? []).length > 0 && (
+        <Choice
+          label="From the stock"
+          value=""
+          options={[
+            { value: "", name: "choose …" },
+            ...(shop.bars ?? []).map((one) => ({ value: one.id, name: storedName(one, say) })),
+          ]}
+          onChange={(id) => {
+            const one = shop.bars?.find((bar) => bar.id === id);
+            if (!one) return;
+            setWhy(
+              one.d === undefined
+                ? putBar({
+                    diameter: undefined,
+                    width: one.w ?? 38,
+                    stock: one.t ?? 6.35,
+                    length: one.length,
+                    corner: undefined,
+                  })
+                : putBar({
+                    diameter: one.d,
+                    width: undefined,
+                    corner: undefined,
+                    stock: stockOfRound(one.d),
+                    length: one.length,
+                  }),
+            );
+          }}
+        />
+      )}
       <Choice
         label="Its shape"
         value={isRound ? "round" : "flat"}
@@ -95,6 +132,11 @@ export function BarGroup({ isAsked }: { isAsked: boolean }) {
       {why && <Alert>{why}</Alert>}
     </Group>
   );
+}
+
+/** A bar of the stores in words. */
+function storedName({ d, w, t, length }: StoredBar, say: (mm: number) => string): string {
+  return `${d === undefined ? `${say(w ?? 0)} × ${say(t ?? 0)}` : `${say(d)} round`}, ${say(length)} long`;
 }
 
 /** What the fire leaves for everything after it. */

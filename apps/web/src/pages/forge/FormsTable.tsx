@@ -67,7 +67,11 @@ export function FormsTable({
                   {i + 1}. {form.name}
                 </button>
               </th>
-              <td className="text-right font-semibold">{say(form.length)}</td>
+              <td className="text-right font-semibold">
+                <From words={`Cold; ${say(form.length * (1 + report.hot))} at the colour where work stops.`}>
+                  {say(form.length)}
+                </From>
+              </td>
               {form.places.map(({ name, width, thickness, edge }) => (
                 <td key={name} className="pl-2 text-right whitespace-nowrap">
                   {say(width)} × {say(thickness)}

@@ -1,11 +1,13 @@
 import { shareByTurn } from "@true-spine/core/forge/set-down.ts";
 import type { ForgeReport } from "@true-spine/core/route/forge-report.ts";
 import { radians } from "@true-spine/core/units/angle.ts";
+import { heatsAt } from "@true-spine/core/work/joined.ts";
 import { useState } from "react";
 import { Alert } from "../../parts/Alert.tsx";
 import { AngleBox, LengthBox, ShareBox } from "../../parts/Box.tsx";
 import { Group, SmallButton } from "../../parts/Group.tsx";
 import { useShop } from "../../shop/shop.ts";
+import { useWorkRows } from "../../work/useWorkRows.ts";
 import { useForge } from "./useForge.ts";
 
 /** How well a turn is read off a template, degrees: one standard deviation, starting value. */
@@ -19,6 +21,11 @@ export function LearnedGroup({ report }: { report: ForgeReport }) {
   const [over, setOver] = useState(120);
   const [why, setWhy] = useState<string | null>(null);
   const { mean, u, count, isSaid } = report.toWidth;
+  const made = heatsAt(useWorkRows());
+  const done = report.steps.filter(({ step, heats }) => (made[step] ?? 0) > 0 && Number.isFinite(heats));
+  const counted = done.reduce((sum, { step }) => sum + made[step]!, 0);
+  // Held to what is reckoned, not to what was learned from it already.
+  const expected = Math.round(done.reduce((sum, { heats }) => sum + heats, 0) / report.heatsLearned.ratio);
   const learn = () => {
     const { middle } = report;
     const at = (degrees: number) => middle && shareByTurn(middle, radians(degrees) / over);
@@ -83,6 +90,31 @@ export function LearnedGroup({ report }: { report: ForgeReport }) {
         onVisit={visit}
         onCommit={(toWidth) => put((now) => ({ ...now, turn: { ...now.turn, toWidth } }))}
       />
+      {counted > 0 && expected > 0 && (
+        <div className="flex items-center gap-2 text-xs">
+          <span className="min-w-0 flex-1">
+            {counted} heats made where about {expected} were reckoned
+            {report.heatsLearned.count > 0 &&
+              `; this shop makes ${report.heatsLearned.ratio.toFixed(1)} for each reckoned, by ${report.heatsLearned.count}`}
+            .
+          </span>
+          <SmallButton
+            onClick={() =>
+              setWhy(
+                putShop({
+                  ...shop,
+                  forged: [
+                    ...(shop.forged ?? []),
+                    { when: new Date().toISOString(), heats: { counted, expected } },
+                  ],
+                }),
+              )
+            }
+          >
+            Learn from its heats
+          </SmallButton>
+        </div>
+      )}
       {isSaid && (
         <div>
           <SmallButton

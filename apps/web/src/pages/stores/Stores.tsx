@@ -19,6 +19,7 @@ import { Workspace } from "../../parts/Workspace.tsx";
 import { SaveTrouble } from "../../saving/SaveTrouble.tsx";
 import { saveWords } from "../../saving/words.ts";
 import { useShop } from "../../shop/shop.ts";
+import { BarsTable } from "./BarsTable.tsx";
 import { GrindersTable } from "./GrindersTable.tsx";
 import { InstrumentsTable } from "./InstrumentsTable.tsx";
 import { PlanGroup } from "./PlanGroup.tsx";
@@ -106,6 +107,7 @@ export function Stores() {
           </p>
           <SetupsTable />
           <GrindersTable />
+          <BarsTable />
           <InstrumentsTable />
         </div>
       </Workspace>
