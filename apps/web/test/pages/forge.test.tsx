@@ -125,9 +125,10 @@ describe("the Forge page", () => {
 
   test("a bolster is left, moved and taken out again", () => {
     const held = open();
-    held.show(<BolsterGroup />);
+    held.show(<BolsterGroup beside={5} />);
     fireEvent.click(screen.getByRole("button", { name: "Leave an integral bolster" }));
     expect(held.open.store.getState().forge.bolster).toEqual({ from: -12, to: 0, d: 25 });
+    expect(screen.getByText(/Set down by 10\.00 mm on each face/)).toBeTruthy();
     type("Bolster from", "-9");
     expect(held.open.store.getState().forge.bolster!.from).toBe(-9);
     fireEvent.click(screen.getByRole("button", { name: "Remove" }));

@@ -1,4 +1,5 @@
 import { type Static, Type } from "@sinclair/typebox";
+import { TimeSchema } from "../document/time.ts";
 
 /**
  * The forge document, `true-spine/forge` version 1: what is chosen about the way from the bar to the blank. The bar is the route's;
@@ -12,9 +13,15 @@ const Outside = Type.Number({ minimum: 0, maximum: 15 });
 export const FORGE_STEPS = ["point", "taper", "tang", "bevel", "straighten", "planish"] as const;
 export type ForgeStep = (typeof FORGE_STEPS)[number];
 
+/** The same with the bar drawn flat first: what heats are counted for. */
+export const HEATED = ["preform", ...FORGE_STEPS] as const;
+
 /** What is seen at the fire and is no reading. */
 export const FORGE_FAULTS = ["cold-shut", "burnt", "crack"] as const;
 export type ForgeFault = (typeof FORGE_FAULTS)[number];
+
+/** From where to where along the blade. */
+const Along = Type.Array(Type.Number({ minimum: -2000, maximum: 2000 }), { minItems: 2, maxItems: 2 });
 
 export const ForgeSchema = Type.Object(
   {
@@ -94,6 +101,34 @@ export const ForgeSchema = Type.Object(
     ),
     /** Lost to the cut that takes it off the bar. */
     kerf: Type.Number({ minimum: 0, maximum: 20 }),
+    /** What was done of it and what was seen, joined in where it is exported: rows of the work, kept apart from what is chosen. */
+    done: Type.Optional(
+      Type.Array(
+        Type.Object(
+          {
+            step: Type.Union(HEATED.map((step) => Type.Literal(step))),
+            heats: Type.Integer({ minimum: 0, maximum: 1000 }),
+            when: TimeSchema,
+          },
+          only,
+        ),
+        { maxItems: 20 },
+      ),
+    ),
+    seen: Type.Optional(
+      Type.Array(
+        Type.Object(
+          {
+            fault: Type.Union(FORGE_FAULTS.map((fault) => Type.Literal(fault))),
+            x: Along,
+            depth: Type.Number({ minimum: 0, maximum: 25 }),
+            when: TimeSchema,
+          },
+          only,
+        ),
+        { maxItems: 200 },
+      ),
+    ),
   },
   { ...only, $id: "true-spine/forge/1", title: "True Spine forge, version 1" },
 );

@@ -1,4 +1,4 @@
-import type { ForgeFault } from "../forge/schema.ts";
+import type { Forge, ForgeFault } from "../forge/schema.ts";
 import type { Check } from "../inspect/schema.ts";
 import type { Route, Stage } from "../route/schema.ts";
 import type { WorkRow } from "./schema.ts";
@@ -52,6 +52,25 @@ export function seenAt(rows: readonly WorkRow[]): { fault: ForgeFault; x: number
   return rows.flatMap((row) =>
     row.what === "seen" ? [{ fault: row.fault, x: row.x, depth: row.depth }] : [],
   );
+}
+
+/** What is chosen at the fire with what was done of it and what was seen: as it is exported. */
+export function forgeWithWork(forge: Forge, rows: readonly WorkRow[]): Forge {
+  const steps = new Map<
+    string,
+    { step: NonNullable<Forge["done"]>[number]["step"]; heats: number; when: string }
+  >();
+  for (const row of rows) {
+    if (row.what !== "heat") continue;
+    const known = steps.get(row.step);
+    const when = known && Date.parse(known.when) > Date.parse(row.when) ? known.when : row.when;
+    steps.set(row.step, { step: row.step, heats: (known?.heats ?? 0) + 1, when });
+  }
+  const done = [...steps.values()];
+  const seen = rows.flatMap((row) =>
+    row.what === "seen" ? [{ fault: row.fault, x: row.x, depth: row.depth, when: row.when }] : [],
+  );
+  return { ...forge, ...(done.length > 0 ? { done } : {}), ...(seen.length > 0 ? { seen } : {}) };
 }
 
 /** How long a stage took so far. */

@@ -4,7 +4,7 @@ import { type Fault, pathOf } from "../document/fault.ts";
 import { PRINTABLE } from "../document/printable.ts";
 import { TimeSchema } from "../document/time.ts";
 import { validatorOf } from "../document/validator.ts";
-import { FORGE_FAULTS, FORGE_STEPS } from "../forge/schema.ts";
+import { FORGE_FAULTS, HEATED } from "../forge/schema.ts";
 import { StageIdSchema } from "../route/schema.ts";
 
 /**
@@ -12,9 +12,6 @@ import { StageIdSchema } from "../route/schema.ts";
  * and a desk never stand in each other's way. Documents hold what is chosen; an export shows both together.
  */
 const only = { additionalProperties: false } as const;
-
-/** What is done at the fire, the bar drawn flat first. */
-const HEATED = ["preform", ...FORGE_STEPS] as const;
 
 const Uuid = Type.String({ pattern: "^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$" });
 const ROW = { id: Uuid, when: TimeSchema, stage: StageIdSchema } as const;

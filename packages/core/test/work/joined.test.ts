@@ -1,7 +1,16 @@
 import { describe, expect, test } from "vitest";
+import { parseForge } from "../../src/forge/parse.ts";
+import { NO_FORGE } from "../../src/forge/schema.ts";
 import { NO_CHECK } from "../../src/inspect/schema.ts";
 import { firstRoute } from "../../src/route/first.ts";
-import { checkWithWork, heatsAt, passesAt, routeWithWork, spentAt } from "../../src/work/joined.ts";
+import {
+  checkWithWork,
+  forgeWithWork,
+  heatsAt,
+  passesAt,
+  routeWithWork,
+  spentAt,
+} from "../../src/work/joined.ts";
 import { parseWork, parseWorkRow, type WorkRow } from "../../src/work/schema.ts";
 import { example } from "../examples.ts";
 
@@ -58,6 +67,10 @@ describe("work beside its documents", () => {
       x: [120, 126],
       depth: 0.6,
     };
+    const joined = forgeWithWork(NO_FORGE, [heat(20, "bevel"), heat(21, "bevel"), seen as WorkRow]);
+    expect(joined.done).toEqual([{ step: "bevel", heats: 2, when: at(14) }]);
+    expect(joined.seen).toEqual([{ fault: "cold-shut", x: [120, 126], depth: 0.6, when: at(14) }]);
+    expect(parseForge(joined).ok).toBe(true);
     expect(parseWorkRow(seen)).toEqual({ ok: true, row: seen });
     expect(parseWorkRow({ ...seen, fault: "dragon" }).ok).toBe(false);
     expect(parseWorkRow({ ...heat(24, "bevel"), step: "polish" }).ok).toBe(false);

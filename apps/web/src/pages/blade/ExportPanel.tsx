@@ -1,5 +1,6 @@
 import font from "@fontsource/archivo/files/archivo-latin-500-normal.woff?url";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { forgeWithWork } from "@true-spine/core/work/joined.ts";
 import { PAPERS, type Paper } from "@true-spine/formats/papers.ts";
 import { proxy, type Remote } from "comlink";
 import { useRef, useState } from "react";
@@ -14,7 +15,7 @@ import { Question } from "../../parts/Question.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { useReadings } from "../../readings/useReadings.ts";
 import { useShop } from "../../shop/shop.ts";
-import { useCheck, useRoute } from "../../work/useWorkRows.ts";
+import { useCheck, useRoute, useWorkRows } from "../../work/useWorkRows.ts";
 import { askOnce } from "../../workers/asking.ts";
 import type { Workers } from "../../workers/workers.ts";
 
@@ -52,6 +53,7 @@ function Choices({ onClose }: { onClose: () => void }) {
   const check = useCheck();
   const own = useDocument("handle");
   const forge = useDocument("forge");
+  const rows = useWorkRows();
   const readings = useReadings();
   const { shop } = useShop();
   const handle = own.parts.length + own.pins.length > 0 ? own : null;
@@ -264,6 +266,12 @@ function Choices({ onClose }: { onClose: () => void }) {
               ending: "-route.csv",
               type: "text/csv",
             }))}
+            {route.stages.some(({ kind }) => kind === "forge") &&
+              item("forge file", "What was chosen, done and seen at the fire, as JSON.", async () => ({
+                content: `${JSON.stringify(forgeWithWork(forge, rows), null, 2)}\n`,
+                ending: "-forge.json",
+                type: "application/json",
+              }))}
             {item("route file", "What was chosen and done, as JSON.", async () => ({
               content: `${JSON.stringify(route, null, 2)}\n`,
               ending: "-route.json",

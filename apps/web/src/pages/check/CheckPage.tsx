@@ -95,9 +95,12 @@ export function CheckPage() {
     if (isStuck) tell(`The ${event.kind} has read ${event.value} ${STUCK_AFTER} times running: is it stuck?`);
     take(read, "instrument", one.key);
   });
+  // The hidden piece of the simulated ones is ground steel: of a blank they read nothing.
+  const isBlank = route.stages.find((one) => one.id === stage)?.kind === "forge";
   const instrument = current
     ? (instruments.find(
-        ({ kind, state }) => kind === QUANTITY[current.spot.what].instrument && state !== "away",
+        ({ kind, state, isSimulated }) =>
+          kind === QUANTITY[current.spot.what].instrument && state !== "away" && !(isSimulated && isBlank),
       ) ?? null)
     : null;
 

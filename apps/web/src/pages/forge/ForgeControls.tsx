@@ -1,7 +1,7 @@
 import { colourOf, forgingRange, HAMMER } from "@true-spine/core/forge/heat.ts";
 import { stockOfRound } from "@true-spine/core/route/bar.ts";
 import type { StoredBar } from "@true-spine/core/shop/schema.ts";
-import { showLength } from "@true-spine/core/units/length.ts";
+import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useState } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { useFilePart } from "../../blade/screen.ts";
@@ -307,8 +307,10 @@ export function FireGroup() {
   );
 }
 
-/** A bolster that is left of the bar's own section. */
-export function BolsterGroup() {
+/** A bolster that is left of the bar's own section; `beside` is how thick the blade is next to it, mm. */
+export function BolsterGroup({ beside: thick }: { beside: number | null }) {
+  const unit = useSettings((settings) => settings.unit);
+  const say = (mm: number) => showLengthWithUnit(mm, unit);
   const { forge, route, visit, put, press } = useForge();
   const { bolster } = forge;
   if (!bolster)
@@ -341,8 +343,10 @@ export function BolsterGroup() {
       <LengthBox label="Bolster to" value={bolster.to} onVisit={visit} onCommit={(to) => change({ to })} />
       <LengthBox label="Bolster, across" value={bolster.d} onVisit={visit} onCommit={(d) => change({ d })} />
       <p className="text-xs text-faint">
-        Set down on both faces alike, half of the difference on each: one face only, and the blade stands off
-        centre.
+        {thick === null
+          ? "Set down on both faces alike"
+          : `Set down by ${say((bolster.d - thick) / 2)} on each face`}
+        : on one alone the blade would stand off centre.
       </p>
     </Group>
   );

@@ -46,7 +46,9 @@ export function ForgePage() {
           <OrderGroup />
           {report && <SchoolsGroup schools={report.schools} />}
           <FireGroup />
-          <BolsterGroup />
+          <BolsterGroup
+            beside={report?.forms.at(-1)?.places.find(({ name }) => name === "heel")?.thickness ?? null}
+          />
           {report && <LearnedGroup report={report} />}
           {report && <TemplatesGroup step={report.forms[chosen]!.step} name={report.forms[chosen]!.name} />}
         </>
@@ -120,11 +122,12 @@ function Summary({ report }: { report: ForgeReport }) {
   );
   const say = (mm: number) => showLengthWithUnit(mm, unit, unit === "mm" ? 1 : undefined);
   const count = heats.blade + heats.tang;
+  const each = count > 0 && Number.isFinite(count) ? `, ${(grams.scale / count).toFixed(1)} g a heat` : "";
   return (
     <p className="py-2 text-sm" aria-label="In short" role="note">
       Cut <strong>{say(total)}</strong> of {barWords(bar, (mm) => showLength(mm, unit))} {unit}: {say(needed)}{" "}
       for the blank, {say(spare)} spare, {say(kerf)} for the cut. Blank {grams.blank.toFixed(0)} g, about{" "}
-      {grams.scale.toFixed(0)} g of scale.{" "}
+      {grams.scale.toFixed(0)} g of scale{each}.{" "}
       {Number.isFinite(count)
         ? `About ${count} heats, half to twice that`
         : "It is too cold before it is struck"}
