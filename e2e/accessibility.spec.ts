@@ -74,7 +74,7 @@ test("no violation on any page, their findings and their dialogs, in a light sho
   await page.getByRole("button", { name: "Rough bevels", exact: true }).click();
   await expect(page.getByRole("region", { name: "Layout sheet" })).toBeVisible();
   await look("route");
-  await page.keyboard.press("4");
+  await page.keyboard.press("5");
   await expect(page.getByRole("table", { name: "Readings" })).toBeVisible();
   await page.getByLabel(/^What it reads/).fill("9");
   await page.keyboard.press("Enter");

@@ -36,7 +36,7 @@ async function halfway(page: Page, name: string, known?: string): Promise<string
 async function toBench(page: Page, id: string): Promise<void> {
   await page.goto(`/blades/${id}/grind`);
   await expect(page.getByRole("region", { name: "Numbers at the scribe" })).toBeVisible();
-  await page.keyboard.press("4");
+  await page.keyboard.press("5");
   await expect(page.getByLabel(/^What it reads/)).toBeFocused();
 }
 
@@ -120,7 +120,7 @@ test("a half-finished blade with hidden faults is read, judged, explained, corre
   // All of it stands in the log.
   await page.keyboard.press("Escape");
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-  await page.keyboard.press("5");
+  await page.keyboard.press("6");
   await expect(page.getByRole("list", { name: "Log" })).toContainText("Correction done: Left face");
   await page.request.delete("/api/instruments/bench");
 });

@@ -126,7 +126,7 @@ test("a blank read after Forge: its ripple is named, and its crests dressed on p
   await expect(brief(page)).toBeVisible();
   await saved(page);
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-  await page.keyboard.press("Alt+5");
+  await page.keyboard.press("Alt+6");
   const after = page.getByLabel(/^After/);
   await tabTo(page, /^After/);
   for (let i = 0; i < 12 && (await after.inputValue()) !== "forge"; i++) await page.keyboard.press("ArrowUp");

@@ -294,7 +294,7 @@ test("the second edge has a stage, a place and a reading of its own", async ({ p
   await expect(row(page, "Sharpen, first edge")).toContainText("25.0°");
   await expect(layoutSecond(page)).toContainText("grind line now");
   await saved(page);
-  await page.keyboard.press("Alt+4");
+  await page.keyboard.press("Alt+5");
   await tabTo(page, /^After/);
   await page.keyboard.press("r");
   const readings = page.getByRole("table", { name: "Readings" });
@@ -321,7 +321,7 @@ test("a face ground at 10° to a step and at 5° above it, where 5° was meant a
   await type(page, "Edge angle a side", "18");
   await saved(page);
   await routeBy(page, /^most of it soft/i);
-  await page.keyboard.press("Alt+4");
+  await page.keyboard.press("Alt+5");
   await tabTo(page, /^After/);
   const after = page.getByLabel(/^After/);
   for (let i = 0; i < 12 && (await after.inputValue()) !== "finish"; i++)

@@ -53,7 +53,7 @@ describe("imports", () => {
       ["inspect"],
       ["route"],
       ["handle", "shop"],
-      ["grind", "edge", "abrasive", "forge"],
+      ["grind", "edge", "abrasive", "forge", "heat"],
       ["blade", "photo"],
       ["document", "steel", "units"],
     ];

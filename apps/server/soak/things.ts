@@ -53,6 +53,10 @@ const DOCUMENTS: Record<(typeof DOCUMENT_KINDS)[number], Pick<Thing, "file" | "n
     file: (number) => ({ ...NO_DOCUMENTS.forge, kerf: number / 1e5 }),
     numberIn: (file) => Math.round(file.kerf * 1e5),
   },
+  heat: {
+    file: (number) => ({ ...NO_DOCUMENTS.heat, steel: { ...NO_DOCUMENTS.heat.steel, sure: number / 1e5 } }),
+    numberIn: (file) => Math.round(file.steel.sure * 1e5),
+  },
   check: {
     file: (number) => ({ ...NO_DOCUMENTS.check, hardness: 20 + number / 1000 }),
     numberIn: (file) => Math.round((file.hardness - 20) * 1000),

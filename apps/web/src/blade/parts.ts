@@ -8,6 +8,7 @@ const NAMES: Readonly<Record<"blade" | DocumentKind, string>> = {
   photoPlace: "The place of the photo",
   route: "The route",
   forge: "What is chosen at the fire",
+  heat: "The steel and its heats",
   check: "What was decided at the bench",
 };
 

@@ -131,6 +131,16 @@ export function CountBox({ most, onCommit, ...props }: BoxProps & { most: number
   return <PlainBox {...props} onCommit={onCommit} least={1} most={most} isWhole unit="×" />;
 }
 
+/** A box for minutes, up to a hundred hours. */
+export function MinutesBox(props: BoxProps) {
+  return <PlainBox {...props} least={0} most={6000} unit="min" />;
+}
+
+/** A box for a percentage, kept as one. */
+export function PercentBox({ most, ...props }: BoxProps & { most: number }) {
+  return <PlainBox {...props} least={0} most={most} unit="%" />;
+}
+
 /** A box for a plain number within a range, in a column that has a heading. */
 export function NumberBox({
   label,

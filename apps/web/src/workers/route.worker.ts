@@ -1,10 +1,13 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { type ForgeFinding, judgeForging, type Seen } from "@true-spine/core/findings/forge.ts";
+import { type HeatFinding, type HeatWork, judgeHeat } from "@true-spine/core/findings/heat.ts";
 import { judgePlan, type PlanFinding } from "@true-spine/core/findings/plan.ts";
 import type { Forge } from "@true-spine/core/forge/schema.ts";
 import type { Handle } from "@true-spine/core/handle/schema.ts";
+import type { Heat } from "@true-spine/core/heat/schema.ts";
 import { type ForgeReport, forgeReport } from "@true-spine/core/route/forge-report.ts";
 import { type Forging, forgingOf } from "@true-spine/core/route/forging.ts";
+import { type HeatReport, heatReport } from "@true-spine/core/route/heat-report.ts";
 import { type RouteReport, reportOf } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
@@ -45,6 +48,17 @@ const routing = {
       report: forgeReport(blade, route, forge, shop, x, forging)!,
       findings: judgeForging(blade, route, forge, shop, { unit, seen, forging }),
     };
+  },
+  /** The blade's heats, the route given with what was done of it. */
+  heat(
+    blade: Blade,
+    route: Route,
+    heat: Heat,
+    shop: Shop,
+    { unit, work }: { unit: LengthUnit; work: HeatWork },
+  ): { report: HeatReport; findings: HeatFinding[] } {
+    const report = heatReport(blade, route, heat, shop);
+    return { report, findings: judgeHeat(blade, route, heat, shop, { unit, work, report }) };
   },
 };
 

@@ -1,5 +1,8 @@
 import type { Severity } from "@true-spine/core/findings/finding.ts";
-import { seenAt } from "@true-spine/core/work/joined.ts";
+import type { HeatWork } from "@true-spine/core/findings/heat.ts";
+import type { Heat } from "@true-spine/core/heat/schema.ts";
+import type { Route } from "@true-spine/core/route/schema.ts";
+import { heatWorkAt, routeWithWork, seenAt } from "@true-spine/core/work/joined.ts";
 import type { Remote } from "comlink";
 import { useEffect, useMemo, useState } from "react";
 import { useSettings } from "../app/settings.ts";
@@ -13,6 +16,7 @@ import type { Workers } from "./workers.ts";
 /** What is found of the route and of the readings, beside the blade as it is drawn. */
 export interface WorkJudged {
   readonly forge: Counts | null;
+  readonly heat: Counts | null;
   readonly route: Counts | null;
   readonly check: Counts | null;
   /** Whether nothing is known of them yet, or not any more: then nobody may say that all is well. */
@@ -30,6 +34,7 @@ export function useWorkJudged(stage: string): WorkJudged | null {
   const check = useCheck();
   const handle = useDocument("handle");
   const forge = useDocument("forge");
+  const heat = useDocument("heat");
   const rows = useWorkRows();
   const readings = useReadings();
   const { shop } = useShop();
@@ -41,13 +46,16 @@ export function useWorkJudged(stage: string): WorkJudged | null {
       check,
       handle,
       forge,
+      heat,
+      done: routeWithWork(route, rows),
+      work: heatWorkAt(rows),
       seen: seenAt(rows),
       shop,
       unit,
       stage,
       readings: readings.filter((one) => one.stage === stage),
     }),
-    [blade, route, check, handle, forge, rows, shop, unit, stage, readings],
+    [blade, route, check, handle, forge, heat, rows, shop, unit, stage, readings],
   );
   const [rested, setRested] = useState<typeof now | null>(null);
   useEffect(() => {
@@ -62,6 +70,7 @@ export function useWorkJudged(stage: string): WorkJudged | null {
   const isKnown = (work: { answer: { to: unknown } | null }) => work.answer?.to === now;
   return {
     forge: ofRoute.answer?.value.forge ?? null,
+    heat: ofRoute.answer?.value.heat ?? null,
     route: ofRoute.answer?.value.route ?? null,
     check: ofCheck.answer?.value ?? null,
     isBehind: (isRouted && !isKnown(ofRoute)) || (isRead && !isKnown(ofCheck)),
@@ -70,6 +79,9 @@ export function useWorkJudged(stage: string): WorkJudged | null {
 
 type Question = Parameters<Remote<Workers["bench"]>["report"]>[0] & {
   readonly seen: ReturnType<typeof seenAt>;
+  readonly heat: Heat;
+  readonly done: Route;
+  readonly work: HeatWork;
   readonly forge: Parameters<Remote<Workers["route"]>["forge"]>[2];
   readonly handle: Parameters<Remote<Workers["route"]>["report"]>[3]["handle"];
   readonly unit: ReturnType<typeof useSettings.getState>["unit"];
@@ -77,18 +89,24 @@ type Question = Parameters<Remote<Workers["bench"]>["report"]>[0] & {
 
 async function planned(
   remote: Remote<Workers["route"]>,
-  { blade, route, shop, unit, handle, forge, seen }: Question,
-  tell: (counts: { route: Counts; forge: Counts | null }) => void,
+  { blade, route, shop, unit, handle, forge, seen, heat, done, work }: Question,
+  tell: (counts: { route: Counts; forge: Counts | null; heat: Counts | null }) => void,
 ): Promise<void> {
   const { findings } = await remote.report(blade, route!, shop, { x: 0, unit, handle, forge });
   const isForged = route!.stages.some(({ kind }) => kind === "forge");
   const forged = isForged ? await remote.forge(blade, route!, forge, shop, { x: 0, unit, seen }) : null;
-  tell({ route: counted(findings), forge: forged && counted(forged.findings) });
+  const isHardened = route!.stages.some(({ kind }) => kind === "harden");
+  const heated = isHardened ? await remote.heat(blade, done, heat, shop, { unit, work }) : null;
+  tell({
+    route: counted(findings),
+    forge: forged && counted(forged.findings),
+    heat: heated && counted(heated.findings),
+  });
 }
 
 async function read(
   remote: Remote<Workers["bench"]>,
-  { unit, handle: _, seen: __, ...asked }: Question,
+  { unit, handle: _, seen: __, heat: ___, done: ____, work: _____, ...asked }: Question,
   tell: (counts: Counts) => void,
 ): Promise<void> {
   const { findings } = await remote.report(asked, unit);

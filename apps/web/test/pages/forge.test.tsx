@@ -52,7 +52,7 @@ function type(label: string | RegExp, text: string): void {
 describe("the Forge page", () => {
   test("is there where a route is forged, before the route itself, and nowhere else", () => {
     const names = (of: Route) => pagesFor(of).map(({ name }) => name);
-    expect(names(route)).toEqual(["Shape", "Grind", "Forge", "Route", "Check", "Log"]);
+    expect(names(route)).toEqual(["Shape", "Grind", "Forge", "Route", "Heat", "Check", "Log"]);
     expect(names(first)).not.toContain("Forge");
   });
 

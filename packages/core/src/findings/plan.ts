@@ -11,7 +11,6 @@ import type { RouteReport, StageReport } from "../route/report.ts";
 import type { Route } from "../route/schema.ts";
 import { outOfOrder, STAGES, withStage } from "../route/stages.ts";
 import type { Shop } from "../shop/schema.ts";
-import { STEELS } from "../steel/steels.ts";
 import type { LengthUnit } from "../units/length.ts";
 import type { Finding } from "./finding.ts";
 import { type Speech, speechIn } from "./judged.ts";
@@ -243,31 +242,6 @@ const roughTooThick: PlanRule = (plan) => {
   ];
 };
 
-/** A clay line on a steel that hardens too deep for one. */
-const clayOnManganese: PlanRule = ({ route, blade }) => {
-  const steel = STEELS.find(({ name }) => name === blade.steel);
-  if (!route.clay || !steel) return [];
-  const [least, most] = steel.manganese;
-  const isStainless = steel.family === "stainless";
-  if (!isStainless && most <= CLEAR) return [];
-  const range = `${least.toFixed(2)} to ${most.toFixed(2)} %`;
-  return [
-    finding(
-      "clay-on-manganese",
-      isStainless || least >= POOR ? "watch" : "note",
-      isStainless
-        ? `${steel.name} hardens in air: clay leaves no line on it.`
-        : `${steel.name} may hold ${range} manganese; a clay line is clear up to ${CLEAR}, workable to ${WORKABLE}, poor from ${POOR}.`,
-      "Ask for the certificate, or take a steel with less manganese.",
-      "common practice; composition from memory of SAE J403 and ASTM A29",
-    ),
-  ];
-};
-/** Manganese for a clay line, %. Source: common practice. */
-const CLEAR = 0.25;
-const WORKABLE = 0.3;
-const POOR = 0.5;
-
 /** A bit that rounds over more than a scale is thick. */
 const roundOverTooLarge: PlanRule = ({ handle, say }) =>
   (handle?.parts ?? []).flatMap((part) =>
@@ -292,7 +266,6 @@ const RULES: readonly PlanRule[] = [
   orderWrong,
   stepTooLarge,
   roughTooThick,
-  clayOnManganese,
   roundOverTooLarge,
   noSingleAngle,
 ];

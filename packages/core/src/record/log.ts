@@ -43,6 +43,7 @@ const DOCUMENT_WORDS: Readonly<Record<DocumentState["kind"], string>> = {
   photoPlace: "The photo was moved",
   route: "The route was changed",
   forge: "What is chosen at the fire was changed",
+  heat: "The steel or its heats were changed",
   check: "What was decided on Check was changed",
 };
 

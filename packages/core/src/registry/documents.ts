@@ -5,6 +5,8 @@ import { parseForge } from "../forge/parse.ts";
 import { type Forge, ForgeSchema, NO_FORGE } from "../forge/schema.ts";
 import { parseHandle } from "../handle/parse.ts";
 import { type Handle, HandleSchema, NO_HANDLE } from "../handle/schema.ts";
+import { parseHeat } from "../heat/parse.ts";
+import { type Heat, HeatSchema, NO_HEAT } from "../heat/schema.ts";
 import { parseCheck } from "../inspect/parse.ts";
 import { RunSchema } from "../inspect/run-schema.ts";
 import { type Check, CheckSchema, NO_CHECK, ReadingsSchema } from "../inspect/schema.ts";
@@ -29,6 +31,7 @@ export interface Documents {
   readonly photoPlace: PhotoPlace;
   readonly route: Route;
   readonly forge: Forge;
+  readonly heat: Heat;
   readonly check: Check;
 }
 export type DocumentKind = keyof Documents;
@@ -41,6 +44,7 @@ export const NO_DOCUMENTS: Documents = {
   photoPlace: NO_PLACE,
   route: NO_ROUTE,
   forge: NO_FORGE,
+  heat: NO_HEAT,
   check: NO_CHECK,
 };
 export const DOCUMENT_KINDS = Object.keys(NO_DOCUMENTS) as readonly DocumentKind[];
@@ -54,6 +58,7 @@ export const SCHEMAS = {
   photoPlace: PhotoPlaceSchema,
   route: RouteSchema,
   forge: ForgeSchema,
+  heat: HeatSchema,
   readings: ReadingsSchema,
   check: CheckSchema,
   run: RunSchema,
@@ -88,6 +93,10 @@ const PARSERS: { [K in DocumentKind]: (value: unknown) => Parsed<K> } = {
   forge: (value) => {
     const parsed = parseForge(value);
     return parsed.ok ? { ok: true, document: parsed.forge } : parsed;
+  },
+  heat: (value) => {
+    const parsed = parseHeat(value);
+    return parsed.ok ? { ok: true, document: parsed.heat } : parsed;
   },
   check: (value) => {
     const parsed = parseCheck(value);

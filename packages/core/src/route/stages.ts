@@ -18,6 +18,10 @@ const soft = (what: string) => ({
   why: `${what} only while the steel is soft: hardened, it would have to be annealed and hardened again.`,
 });
 
+const HOT =
+  "Hot steel looks cold: tongs, gloves for the heat, eyes. A forge indoors makes carbon monoxide: ventilate.";
+const BURNT = { kind: "handle" as const, why: "The handle would burn." };
+
 export const STAGES: Readonly<Record<StageKind, StageFacts>> = {
   stock: {
     name: "Stock",
@@ -85,6 +89,48 @@ export const STAGES: Readonly<Record<StageKind, StageFacts>> = {
     ],
     caution:
       "Quench oil flames: lid, extinguisher, never water. A freshly hardened blade can shatter. Hot steel looks cold.",
+  },
+  normalize: {
+    name: "Normalize",
+    on: "nothing",
+    words: "A heat and still air, each cooler than the last: fine grain, no strain.",
+    notAfter: [soft("Normalizing is done"), BURNT],
+    caution: HOT,
+  },
+  anneal: {
+    name: "Anneal",
+    on: "nothing",
+    words: "Softened to be drilled or filed: slow cooling.",
+    notAfter: [BURNT],
+    caution: HOT,
+  },
+  clay: {
+    name: "Clay",
+    on: "nothing",
+    words: "Clay on the spine, thin along the line, dried slowly.",
+    notAfter: [soft("Clay goes on")],
+    caution: "Damp clay spits in the heat: dry it slowly, eyes and face covered.",
+  },
+  plates: {
+    name: "Between plates",
+    on: "nothing",
+    words: "Straight and still while it cools through.",
+    notAfter: [BURNT],
+    caution: HOT,
+  },
+  temper: {
+    name: "Temper",
+    on: "nothing",
+    words: "Within the hour after the quench, all of it, through and held.",
+    notAfter: [BURNT],
+    caution: "Oil left on it smokes in an oven: wipe it first, ventilate. Raw hard it shatters when dropped.",
+  },
+  draw: {
+    name: "Draw the tang or the spine",
+    on: "nothing",
+    words: "Softened by colour, the edge in water or a heat sink.",
+    notAfter: [BURNT],
+    caution: HOT,
   },
   true: {
     name: "Flats again",

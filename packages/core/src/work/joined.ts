@@ -1,4 +1,6 @@
+import type { HeatWork } from "../findings/heat.ts";
 import type { Forge, ForgeFault } from "../forge/schema.ts";
+import type { Gate, Heat, HeatRun, Proof } from "../heat/schema.ts";
 import type { Check } from "../inspect/schema.ts";
 import type { Route, Stage } from "../route/schema.ts";
 import type { WorkRow } from "./schema.ts";
@@ -72,6 +74,51 @@ export function forgeWithWork(forge: Forge, rows: readonly WorkRow[]): Forge {
   );
   return { ...forge, ...(done.length > 0 ? { done } : {}), ...(seen.length > 0 ? { seen } : {}) };
 }
+
+/** Heats as they were run, in the order they began: each from its beginning to the next of the same operation. */
+export function runsAt(rows: readonly WorkRow[]): HeatRun[] {
+  const runs: HeatRun[] = [];
+  for (const row of inTime(rows)) {
+    if (row.what !== "run") continue;
+    if (row.moment === "began") {
+      runs.push({ op: row.stage, began: row.when, ...(row.T === undefined ? {} : { T: row.T }) });
+      continue;
+    }
+    const i = runs.findLastIndex((run) => run.op === row.stage && run.ended === undefined);
+    if (i >= 0)
+      runs[i] = { ...runs[i]!, [row.moment]: row.when, ...(row.T === undefined ? {} : { T: row.T }) };
+  }
+  return runs;
+}
+
+/** What a file said, in order. */
+export function proofsAt(rows: readonly WorkRow[]): Proof[] {
+  return inTime(rows).flatMap((row) =>
+    row.what === "proof"
+      ? [{ when: row.when, after: row.stage, what: "file" as const, place: row.place, saw: row.saw }]
+      : [],
+  );
+}
+
+/** What was seen to before the next heat. */
+export function gatesAt(rows: readonly WorkRow[]): Gate[] {
+  return inTime(rows).flatMap((row) =>
+    row.what === "gate" ? [{ when: row.when, after: row.stage, gate: row.gate }] : [],
+  );
+}
+
+/** All that was done and seen of its heats. */
+export function heatWorkAt(rows: readonly WorkRow[]): HeatWork {
+  return { runs: runsAt(rows), proofs: proofsAt(rows), gates: gatesAt(rows) };
+}
+
+/** What is chosen of its heats with what was done and seen: as it is exported. */
+export function heatWithWork(heat: Heat, rows: readonly WorkRow[]): Heat {
+  const some = Object.fromEntries(Object.entries(heatWorkAt(rows)).filter(([, list]) => list.length > 0));
+  return { ...heat, ...some };
+}
+
+const inTime = (rows: readonly WorkRow[]) => rows.toSorted((a, b) => Date.parse(a.when) - Date.parse(b.when));
 
 /** How long a stage took so far. */
 export interface Spent {

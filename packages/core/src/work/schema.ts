@@ -5,6 +5,7 @@ import { PRINTABLE } from "../document/printable.ts";
 import { TimeSchema } from "../document/time.ts";
 import { validatorOf } from "../document/validator.ts";
 import { FORGE_FAULTS, HEATED } from "../forge/schema.ts";
+import { GATES, MOMENTS, PLACES, SEEN_BY_FILE } from "../heat/schema.ts";
 import { StageIdSchema } from "../route/schema.ts";
 
 /**
@@ -51,6 +52,31 @@ export const WorkRowSchema = Type.Union([
       x: Type.Array(Type.Number({ minimum: -2000, maximum: 2000 }), { minItems: 2, maxItems: 2 }),
       depth: Type.Number({ minimum: 0, maximum: 25 }),
     },
+    only,
+  ),
+  /** A heat began, was warm through, or ended; with what its oven or its eye said, °C. */
+  Type.Object(
+    {
+      ...ROW,
+      what: Type.Literal("run"),
+      moment: Type.Union(MOMENTS.map((moment) => Type.Literal(moment))),
+      T: Type.Optional(Type.Number({ minimum: 20, maximum: 1300 })),
+    },
+    only,
+  ),
+  /** What a file did on hardened steel. */
+  Type.Object(
+    {
+      ...ROW,
+      what: Type.Literal("proof"),
+      place: Type.Union(PLACES.map((place) => Type.Literal(place))),
+      saw: Type.Union(SEEN_BY_FILE.map((saw) => Type.Literal(saw))),
+    },
+    only,
+  ),
+  /** Something that must be seen to before the next heat was seen to. */
+  Type.Object(
+    { ...ROW, what: Type.Literal("gate"), gate: Type.Union(GATES.map((gate) => Type.Literal(gate))) },
     only,
   ),
   /** The clock of a stage was started, or paused. */

@@ -82,19 +82,6 @@ describe("is the plan sound", () => {
     expect(told.advice).toMatch(/held at 3\.\d° moves the line/);
   });
 
-  test("a clay line on a steel with much manganese, none said of one with little or where none is wanted", () => {
-    const of = (steel: string, clay = true) =>
-      judged(
-        { clay },
-        USUAL_SHOP,
-        changed(plain, (copy) => (copy.steel = steel)),
-      ).find(({ id }) => id === "clay-on-manganese");
-    expect(of("1084")).toMatchObject({ severity: "watch" });
-    expect(of("1095")).toMatchObject({ severity: "note" });
-    expect(of("440C")!.message).toMatch(/hardens in air/);
-    expect(of("1084", false)).toBeUndefined();
-  });
-
   test("a round-over bit larger than the scale is thick", () => {
     const route = firstRoute(plain);
     const report = reportOf(plain, route, USUAL_SHOP, 50);

@@ -1,6 +1,6 @@
 import font from "@fontsource/archivo/files/archivo-latin-500-normal.woff?url";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import { forgeWithWork } from "@true-spine/core/work/joined.ts";
+import { forgeWithWork, heatWithWork } from "@true-spine/core/work/joined.ts";
 import { PAPERS, type Paper } from "@true-spine/formats/papers.ts";
 import { proxy, type Remote } from "comlink";
 import { useRef, useState } from "react";
@@ -53,6 +53,7 @@ function Choices({ onClose }: { onClose: () => void }) {
   const check = useCheck();
   const own = useDocument("handle");
   const forge = useDocument("forge");
+  const heat = useDocument("heat");
   const rows = useWorkRows();
   const readings = useReadings();
   const { shop } = useShop();
@@ -272,6 +273,16 @@ function Choices({ onClose }: { onClose: () => void }) {
                 ending: "-forge.json",
                 type: "application/json",
               }))}
+            {route.stages.some(({ kind }) => kind === "harden") &&
+              item(
+                "heat file",
+                "The steel, its heats as chosen, as run and as proved, as JSON.",
+                async () => ({
+                  content: `${JSON.stringify(heatWithWork(heat, rows), null, 2)}\n`,
+                  ending: "-heat.json",
+                  type: "application/json",
+                }),
+              )}
             {item("route file", "What was chosen and done, as JSON.", async () => ({
               content: `${JSON.stringify(route, null, 2)}\n`,
               ending: "-route.json",

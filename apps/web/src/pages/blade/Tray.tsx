@@ -120,6 +120,7 @@ function Line({ groups, work }: { groups: readonly FindingGroup[]; work: WorkJud
 function troubled(work: WorkJudged | null) {
   return [
     { path: "forge", name: "Forge", counts: work?.forge },
+    { path: "heat", name: "Heat", counts: work?.heat },
     { path: "route", name: "Route", counts: work?.route },
     { path: "check", name: "Check", counts: work?.check },
   ].flatMap(({ counts, ...page }) => (counts && counts.fix + counts.watch > 0 ? [{ ...page, counts }] : []));

@@ -36,6 +36,12 @@ export const BLADE_PAGES: readonly BladePage[] = [
     Page: later(async () => (await import("../route/RoutePage.tsx")).RoutePage),
   },
   {
+    path: "heat",
+    name: "Heat",
+    isNeeded: ({ stages }) => stages.some(({ kind }) => kind === "harden"),
+    Page: later(async () => (await import("../heat/HeatPage.tsx")).HeatPage),
+  },
+  {
     path: "check",
     name: "Check",
     isOfWork: true,

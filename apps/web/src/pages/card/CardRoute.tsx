@@ -1,5 +1,6 @@
 import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
 import type { Side } from "@true-spine/core/blade/schema.ts";
+import { HEAT_KINDS } from "@true-spine/core/heat/schema.ts";
 import { type ForgeReport, stepsTo } from "@true-spine/core/route/forge-report.ts";
 import { stopInWords } from "@true-spine/core/route/layout.ts";
 import { replanned, standInsFor } from "@true-spine/core/route/past.ts";
@@ -16,6 +17,8 @@ import { Link, useParams } from "react-router";
 import { useSettings } from "../../app/settings.ts";
 import { useFilePart, useSaveStatus, useScreen } from "../../blade/screen.ts";
 import { Notices } from "../../parts/Notices.tsx";
+import { PlainButton } from "../../parts/PlainButton.tsx";
+import { Question } from "../../parts/Question.tsx";
 import { useTitle } from "../../parts/useTitle.ts";
 import { whenInWords } from "../../parts/when.ts";
 import { useReadings } from "../../readings/useReadings.ts";
@@ -32,14 +35,17 @@ import {
   useWorkRows,
 } from "../../work/useWorkRows.ts";
 import { useForging } from "../../workers/forge.ts";
+import { useHeats } from "../../workers/heat.ts";
 import { useRouteReport } from "../../workers/route.ts";
 import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
 import { BladeConflict } from "../blade/BladeConflict.tsx";
 import { WithBlade } from "../blade/BladeRoute.tsx";
+import { ProofGroup } from "../heat/RunGroups.tsx";
 import { CardDrawing } from "./CardDrawing.tsx";
 import { CardNumbers } from "./CardNumbers.tsx";
 import { lastOnCard, toReading } from "./card-reading.ts";
 import { ForgeDrawing, ForgeNumbers } from "./ForgeCard.tsx";
+import { HeatNumbers, useNextMoment } from "./HeatCard.tsx";
 import { standingOf, told } from "./last-reading.ts";
 import { useOffline } from "./offline.ts";
 import { ReadingPanel } from "./ReadingPanel.tsx";
@@ -93,6 +99,10 @@ function Card() {
   };
   const isForging = stage?.kind === "forge";
   const forging = useForging(!isForging).answer?.value?.report ?? null;
+  const heats = useHeats(!stage || !(HEAT_KINDS as readonly string[]).includes(stage.kind)).answer;
+  const heat = heats?.value.report.ops.find(({ op }) => op.id === stage?.id) ?? null;
+  const nextMoment = useNextMoment(heat);
+  const [isFiling, setIsFiling] = useState(false);
   const [form, setForm] = useState(0);
   const [isSeeing, setIsSeeing] = useState(false);
   const lastForm = (forging?.forms.length ?? 1) - 1;
@@ -117,7 +127,12 @@ function Card() {
     if (isForging && formNow > 0) setForm(formNow - 1);
     else go(index - 1);
   };
-  useCardKeys({ done, back, read: () => setIsReading("reading"), isOff: isReading !== null || isSeeing });
+  useCardKeys({
+    done,
+    back,
+    read: () => setIsReading("reading"),
+    isOff: isReading !== null || isSeeing || isFiling,
+  });
 
   if (!stage) {
     return (
@@ -200,7 +215,8 @@ function Card() {
         className="grid shrink-0 grid-cols-3 divide-x divide-rule border-y border-rule bg-paper"
       >
         {shown && isForging && forging && <ForgeNumbers report={forging} at={formNow} />}
-        {shown && !(isForging && forging) && <CardNumbers stage={shown} side={side} />}
+        {heat && <HeatNumbers report={heat} />}
+        {shown && !heat && !(isForging && forging) && <CardNumbers stage={shown} side={side} />}
       </section>
       <div className="flex shrink-0 flex-wrap items-start gap-x-6 gap-y-2 px-5 py-3">
         <div className="min-w-0 flex-1">
@@ -258,7 +274,11 @@ function Card() {
           Back
           <Keys>←</Keys>
         </Big>
-        {formHeats ? (
+        {heat ? (
+          <Big onClick={() => record(screen, { stage: stage.id, what: "run", moment: nextMoment.moment })}>
+            {nextMoment.words}
+          </Big>
+        ) : formHeats ? (
           <Big onClick={() => record(screen, { stage: stage.id, what: "heat", step: formHeats.step })}>
             <span className="block text-base text-faint">
               heats {formHeats.made} of about {formHeats.planned}
@@ -279,6 +299,10 @@ function Card() {
         </Big>
         {isForging ? (
           <Big onClick={() => setIsSeeing(true)}>A fold, sparks, a crack</Big>
+        ) : heat ? (
+          <Big onClick={() => setIsFiling(true)} isOff={heat.op.kind !== "harden"}>
+            What the file says
+          </Big>
         ) : (
           <Big onClick={() => setIsReading("past")}>I went past the line</Big>
         )}
@@ -294,6 +318,12 @@ function Card() {
           onTake={take}
           onClose={() => setIsReading(null)}
         />
+      )}
+      {isFiling && (
+        <Question title="What the file says" isOpen onClose={() => setIsFiling(false)}>
+          <ProofGroup op={stage.id} />
+          <PlainButton onClick={() => setIsFiling(false)}>Close</PlainButton>
+        </Question>
       )}
       {isSeeing && (
         <SeenPanel

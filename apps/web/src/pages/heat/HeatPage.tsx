@@ -1,0 +1,113 @@
+import { withUsualHeats } from "@true-spine/core/route/heat-report.ts";
+import { useState } from "react";
+import { useScreen } from "../../blade/screen.ts";
+import { Caution } from "../../parts/Caution.tsx";
+import { SmallButton } from "../../parts/Group.tsx";
+import { Sign } from "../../parts/Sign.tsx";
+import { Workspace } from "../../parts/Workspace.tsx";
+import { useHeats } from "../../workers/heat.ts";
+import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
+import { HeatChart } from "./HeatChart.tsx";
+import { HeatsTable } from "./HeatsTable.tsx";
+import { OpGroup } from "./OpGroup.tsx";
+import { ClockGroup, ProofGroup } from "./RunGroups.tsx";
+import { SteelGroup } from "./SteelGroup.tsx";
+import { useHeat } from "./useHeat.ts";
+
+/** The cautions of the heat, in a line each. */
+const CAUTIONS =
+  "Oil flares: a lid and an extinguisher by it, never water. Raw hard steel shatters. Hot looks cold. Indoors a forge makes carbon monoxide: ventilate. Oil smokes in an oven: wipe it first.";
+
+/** The steel, its heats in order, what they do to it, and how they went. */
+export function HeatPage() {
+  const { open } = useScreen();
+  const { route } = useHeat();
+  const { answer, isBehind, trouble, tryAgain } = useHeats();
+  const [picked, setPicked] = useState<string | null>(null);
+  const value = answer?.value ?? null;
+  const report = value?.report ?? null;
+  const chosen =
+    report?.ops.find(({ op }) => op.id === picked) ??
+    report?.ops.find(({ op }) => op.kind === "harden") ??
+    report?.ops[0] ??
+    null;
+  const usual = withUsualHeats(route);
+  const isUsual = usual.stages.length === route.stages.length;
+  return (
+    <Workspace
+      isBusy={isBehind}
+      asideLabel="The steel, and the heat that is chosen"
+      aside={
+        <>
+          {report && chosen && <ClockGroup report={chosen} />}
+          {report && chosen && chosen.op.kind === "harden" && <ProofGroup op={chosen.op.id} />}
+          {chosen && <OpGroup report={chosen} />}
+          <SteelGroup steel={report?.steel ?? null} />
+          <Caution>{CAUTIONS}</Caution>
+        </>
+      }
+    >
+      <div className="h-[46%] shrink-0 border-b border-rule bg-sheet">
+        {report ? (
+          <HeatChart report={report} chosen={chosen?.op.id ?? null} onChoose={setPicked} />
+        ) : (
+          !trouble && <p className="p-6 text-faint">Working the heats out …</p>
+        )}
+      </div>
+      <div className="min-h-0 flex-1 overflow-y-auto bg-sheet px-3">
+        <WorkTrouble what="The heats" trouble={trouble} onTry={tryAgain} />
+        {!isUsual && (
+          <p className="flex flex-wrap items-center gap-2 border-b border-rule py-2 text-sm">
+            This route has {report?.ops.length === 1 ? "hardening alone" : "part of the usual recipe"}, with
+            its tempers reckoned as done.
+            <SmallButton
+              onClick={() => {
+                open.end();
+                open.put({ route: usual });
+              }}
+            >
+              Normalize three times, harden, temper twice
+            </SmallButton>
+          </p>
+        )}
+        {value && value.findings.length > 0 && (
+          <ul aria-label="Do these heats do it">
+            {value.findings.map(({ id, severity, message, advice, basis, offers }) => (
+              <li
+                key={`${id} ${message}`}
+                className="flex items-start gap-2 border-b border-rule py-1.5 text-sm"
+              >
+                <Sign of={severity} className="mt-1 size-3.5" />
+                <span>
+                  <strong className="font-semibold">{message}</strong> {advice}{" "}
+                  <span className="text-xs text-faint">Basis: {basis}.</span>
+                  {offers.length > 0 && (
+                    <span className="mt-1 flex flex-wrap gap-2">
+                      {offers.map(({ words, route: changed, heat }) => (
+                        <SmallButton
+                          key={words}
+                          onClick={() => {
+                            open.end();
+                            // The route that was judged has what was done joined in: only what the offer is for is put.
+                            const now = open.store.getState().route;
+                            open.put({
+                              ...(changed ? { route: { ...now, skin: changed.skin } } : {}),
+                              ...(heat ? { heat } : {}),
+                            });
+                          }}
+                        >
+                          {words}
+                        </SmallButton>
+                      ))}
+                    </span>
+                  )}
+                </span>
+              </li>
+            ))}
+          </ul>
+        )}
+        {report && <HeatsTable report={report} chosen={chosen?.op.id ?? null} onChoose={setPicked} />}
+      </div>
+    </Workspace>
+  );
+}

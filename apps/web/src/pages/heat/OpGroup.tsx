@@ -1,0 +1,105 @@
+import { CONTROLS, type HeatOp, MEDIA, ZONES } from "@true-spine/core/heat/schema.ts";
+import type { OpReport } from "@true-spine/core/route/heat-report.ts";
+import { SEVERITY } from "@true-spine/core/steel/hardenability.ts";
+import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
+import { useSettings } from "../../app/settings.ts";
+import { MinutesBox, TemperatureBox } from "../../parts/Box.tsx";
+import { Choice, Group } from "../../parts/Group.tsx";
+import { useHeat } from "./useHeat.ts";
+
+const same = (names: readonly string[]) => names.map((name) => ({ value: name, name }));
+const QUENCHED_IN: Readonly<Record<string, HeatOp["medium"]>> = {
+  oil: "oil",
+  water: "water",
+  brine: "brine",
+  air: "air",
+};
+const AIR_NAMES = { air: "open air", rich: "a rich forge", coat: "a coat", foil: "foil" } as const;
+
+/** What is chosen of one heat, and what that comes to. */
+export function OpGroup({ report: { op, name, window, sections } }: { report: OpReport }) {
+  const { visit, changeOp, pressOp } = useHeat();
+  const unit = useSettings((settings) => settings.unit);
+  const quenchant = Object.entries(SEVERITY).find(([, H]) => op.H?.[0] === H[0] && op.H[1] === H[1])?.[0];
+  return (
+    <Group title={name}>
+      <TemperatureBox
+        label="How hot"
+        value={op.T}
+        onVisit={visit}
+        onCommit={(T) => (T < 20 || T > 1300 ? "From 20 to 1300 °C." : changeOp(op.id, { T }))}
+      />
+      <MinutesBox
+        label="Held, once through"
+        value={op.minutes}
+        onVisit={visit}
+        onCommit={(minutes) => changeOp(op.id, { minutes })}
+      />
+      {op.kind === "harden" ? (
+        <Choice
+          label="Into"
+          value={quenchant ?? ""}
+          options={[...(quenchant ? [] : [{ value: "", name: "as given" }]), ...same(Object.keys(SEVERITY))]}
+          onChange={(key) => {
+            const H = SEVERITY[key as keyof typeof SEVERITY];
+            const medium = QUENCHED_IN[key.split(",")[0]!];
+            if (H && medium) pressOp(op.id, { H: [...H], medium });
+          }}
+        />
+      ) : (
+        op.medium && (
+          <Choice
+            label="Cooled in"
+            value={op.medium}
+            options={same(MEDIA)}
+            onChange={(medium) => pressOp(op.id, { medium: medium as HeatOp["medium"] })}
+          />
+        )
+      )}
+      <Choice
+        label="Which part"
+        value={op.zone}
+        options={same(ZONES)}
+        onChange={(zone) => pressOp(op.id, { zone: zone as HeatOp["zone"] })}
+      />
+      <Choice
+        label="Judged by"
+        value={op.control}
+        options={[
+          { value: CONTROLS[0], name: "a thermometer" },
+          { value: CONTROLS[1], name: "its colour" },
+          { value: CONTROLS[2], name: "a magnet alone" },
+        ]}
+        onChange={(control) => pressOp(op.id, { control: control as HeatOp["control"] })}
+      />
+      {op.kind !== "temper" && op.kind !== "clay" && (
+        <Choice
+          label="Air at it"
+          value={op.air ?? "air"}
+          options={Object.entries(AIR_NAMES).map(([value, name]) => ({ value, name }))}
+          onChange={(air) => pressOp(op.id, { air: air as HeatOp["air"] })}
+        />
+      )}
+      {window !== null && (
+        <p className="text-sm">
+          From the oven to the quench: <strong>{window.toFixed(1)} s</strong>, until the edge is too cool. ±
+          25 %.
+        </p>
+      )}
+      {sections.map(({ place, thick, q, fares }) => (
+        <p key={place} className="text-sm">
+          The {place}, {showLengthWithUnit(thick, unit)}: <strong>{fares}</strong>{" "}
+          <span className="text-faint">
+            (goes through at {q[0].toFixed(1)} to {q[1].toFixed(1)} times that)
+          </span>
+        </p>
+      ))}
+      {op.expect && (
+        <p className="text-sm">
+          {op.expect[0] === op.expect[1] ? op.expect[0] : `${op.expect[0]} to ${op.expect[1]}`} HRC expected:{" "}
+          {op.source ?? "nobody says from where"}.
+        </p>
+      )}
+    </Group>
+  );
+}

@@ -1,0 +1,98 @@
+import { PLACES, type Proof, SEEN_BY_FILE } from "@true-spine/core/heat/schema.ts";
+import type { OpReport } from "@true-spine/core/route/heat-report.ts";
+import { gatesAt, proofsAt } from "@true-spine/core/work/joined.ts";
+import { useState } from "react";
+import { useScreen } from "../../blade/screen.ts";
+import { Group, SmallButton } from "../../parts/Group.tsx";
+import { Segmented } from "../../parts/Segmented.tsx";
+import { clock, inMinutes, leftInWords, useHeatClock } from "../../work/useHeatClock.ts";
+import { record, tick, useRoute, useWorkRows } from "../../work/useWorkRows.ts";
+
+/** The clock of one heat: into the fire, warm through, out; the end is a time of day, and stands through a reload. */
+export function ClockGroup({ report }: { report: OpReport }) {
+  const screen = useScreen();
+  const route = useRoute();
+  const rows = useWorkRows();
+  const { op, name } = report;
+  const { running, ends, now, times } = useHeatClock(report);
+  const stage = route.stages.find(({ id }) => id === op.id);
+  const isWiped = gatesAt(rows).some(({ gate, after }) => gate === "oil-wiped" && after === op.id);
+  const mark = (moment: "began" | "through" | "ended") =>
+    record(screen, { stage: op.id, what: "run", moment });
+  return (
+    <Group title={`Clock: ${name}`}>
+      {op.kind === "temper" && (
+        <label className="flex items-center gap-2 text-sm">
+          <input
+            type="checkbox"
+            checked={isWiped}
+            disabled={isWiped}
+            onChange={() => record(screen, { stage: op.id, what: "gate", gate: "oil-wiped" })}
+          />
+          the oil is wiped off
+        </label>
+      )}
+      {ends ? (
+        <p className="text-sm" role="timer" aria-label="Clock of the heat">
+          {now < ends.through ? `Warm through about ${clock(ends.through)}, then held until ` : "Held until "}
+          <strong className="text-xl">{clock(ends.end)}</strong>
+          <span className="block text-faint">{leftInWords(ends.end, now)}</span>
+        </p>
+      ) : (
+        <p className="text-sm text-faint">
+          Through after {inMinutes(report.through)}, held {inMinutes(op.minutes)}: {inMinutes(report.total)}{" "}
+          in all.{times > 0 && ` Run ${times} ${times === 1 ? "time" : "times"}.`}
+        </p>
+      )}
+      <div className="flex flex-wrap gap-2">
+        {!running && <SmallButton onClick={() => mark("began")}>Into the heat now</SmallButton>}
+        {running && !running.through && (
+          <SmallButton onClick={() => mark("through")}>It is warm through now</SmallButton>
+        )}
+        {running && <SmallButton onClick={() => mark("ended")}>Out now</SmallButton>}
+        {stage && !stage.done && !running && (
+          <SmallButton onClick={() => tick(screen, stage, name)}>Tick it as done</SmallButton>
+        )}
+      </div>
+    </Group>
+  );
+}
+
+const SAW_NAMES: Readonly<Record<Proof["saw"], string>> = {
+  skates: "skates",
+  bites: "bites",
+  mixed: "half and half",
+};
+
+const SAW_BUTTONS: Readonly<Record<Proof["saw"], string>> = {
+  skates: "It skates",
+  bites: "It bites",
+  mixed: "Half and half",
+};
+
+/** What a file does on it after the quench: at the edge first. */
+export function ProofGroup({ op }: { op: string }) {
+  const screen = useScreen();
+  const proofs = proofsAt(useWorkRows()).filter(({ after }) => after === op);
+  const [place, setPlace] = useState<Proof["place"]>("edge");
+  const last = (where: Proof["place"]) => proofs.findLast((one) => one.place === where);
+  const said = PLACES.flatMap((where) => {
+    const one = last(where);
+    return one ? [`${where} ${SAW_NAMES[one.saw]}`] : [];
+  });
+  return (
+    <Group title="File, after the quench">
+      <Segmented label="Where" options={[...PLACES]} value={place} onChange={setPlace} />
+      <div className="flex flex-wrap gap-2">
+        {SEEN_BY_FILE.map((saw) => (
+          <SmallButton key={saw} onClick={() => record(screen, { stage: op, what: "proof", place, saw })}>
+            {SAW_BUTTONS[saw]}
+          </SmallButton>
+        ))}
+      </div>
+      <p className="text-sm text-faint" role="status">
+        {said.length > 0 ? `${said.join(", ")}.` : "Not tried yet."}
+      </p>
+    </Group>
+  );
+}

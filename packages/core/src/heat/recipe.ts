@@ -1,0 +1,91 @@
+import { ac1, austenitic } from "../steel/critical.ts";
+import { SEVERITY } from "../steel/hardenability.ts";
+import type { HeatKind, HeatOp } from "./schema.ts";
+import type { Known } from "./steel.ts";
+
+/** Normalizing heats, falling: starting values; each at least so much above where it begins to dissolve. */
+const NORMALIZE = [870, 830, 790] as const;
+const ABOVE_AC1 = 30;
+/** Above where a steel is all austenite: starting values by its carbon. */
+const OVER = { high: 50, low: 20 } as const;
+const PEARLITE = 0.77;
+const HARDEN_MINUTES = 10;
+const OIL_T = 50;
+const MOVED_OIL = SEVERITY["oil, moved well"];
+const TEMPER_T = 204;
+const TEMPER_MINUTES = 120;
+
+/** Recipes that are known with what they come to, °C and minutes. Source: common practice. */
+const KNOWN: Readonly<
+  Record<string, { T: number; minutes: number; quenched: [number, number]; tempered: [number, number] }>
+> = {
+  "1084": { T: 802, minutes: 10, quenched: [65, 66], tempered: [60, 60] },
+};
+
+const WHOLE = { zone: "all", by: "oven", control: "measured" } as const;
+
+/** One operation as it is usually done, `n` of its kind having been done before it. Starting values, common practice. */
+export function usualOp(
+  kind: HeatKind,
+  n: number,
+  known: Known | null,
+  grade: string | undefined,
+): Omit<HeatOp, "id"> {
+  const recipe = grade === undefined ? undefined : KNOWN[grade];
+  const sourced = (expect: [number, number] | undefined) =>
+    expect ? { expect: [...expect], source: "common practice" } : {};
+  switch (kind) {
+    case "normalize": {
+      const falling = NORMALIZE[Math.min(n, NORMALIZE.length - 1)]!;
+      const T = Math.round(Math.max(falling, known ? ac1(known.middle) + ABOVE_AC1 : 0));
+      return { kind, ...WHOLE, T, minutes: 10, medium: "air", air: "air" };
+    }
+    case "harden":
+      return {
+        kind,
+        ...WHOLE,
+        T: recipe?.T ?? hardenAt(known),
+        minutes: recipe?.minutes ?? HARDEN_MINUTES,
+        medium: "oil",
+        H: [...MOVED_OIL],
+        mediumT: OIL_T,
+        air: "air",
+        ...sourced(recipe?.quenched),
+      };
+    case "temper":
+      return {
+        kind,
+        ...WHOLE,
+        T: TEMPER_T,
+        minutes: TEMPER_MINUTES,
+        ...(n === 1 ? sourced(recipe?.tempered) : {}),
+      };
+    case "anneal":
+      return { kind, ...WHOLE, T: 760, minutes: 30, medium: "air", air: "air" };
+    case "clay":
+      return { kind, zone: "spine", T: 100, minutes: 0, by: "oven", control: "measured" };
+    case "plates":
+      return { kind, ...WHOLE, T: 60, minutes: 10, medium: "plates" };
+    case "draw":
+      return { kind, zone: "tang", T: 300, minutes: 0, by: "torch", control: "colour" };
+  }
+}
+
+/** The kinds of the usual recipe in order. Source: common practice. */
+export const USUAL_RECIPE: readonly HeatKind[] = [
+  "normalize",
+  "normalize",
+  "normalize",
+  "harden",
+  "temper",
+  "temper",
+];
+
+/** A hardening heat for a steel: enough above what dissolves its carbon; a usual one where nothing is known. Starting values. */
+export function hardenAt(known: Known | null): number {
+  if (!known) return 815;
+  const { middle } = known;
+  return Math.round(
+    middle.C > PEARLITE ? ac1(middle) + OVER.high + ABOVE_AC1 : austenitic(middle) + OVER.low + ABOVE_AC1,
+  );
+}
