@@ -130,6 +130,8 @@ export async function openThrowawayCluster(settings = [], under) {
       const all = [pid, ...childrenOf(pid)];
       for (const one of all) process.kill(one, "SIGKILL");
       while (all.some((one) => commandOf(one))) await sleep(10);
+      // Until it is reaped too, one that starts again takes it for living.
+      for (let tries = 0; tries < 500 && isThere(pid); tries++) await sleep(10);
     },
     /** Starts it again on the same port. */
     startAgain: async () => {
@@ -258,6 +260,16 @@ async function untilReady(data, pid, log) {
   }
   const tail = log && existsSync(log) ? readFileSync(log, "utf8").split("\n").slice(-12).join("\n") : "";
   throw new Error(`The database did not come up.\n${tail}`);
+}
+
+/** Whether a process has its pid still, dead or alive. */
+function isThere(pid) {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch {
+    return false;
+  }
 }
 
 async function stopCluster(pid) {

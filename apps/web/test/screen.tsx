@@ -2,6 +2,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render } from "@testing-library/react";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { Documents } from "@true-spine/core/registry/documents.ts";
+import type { WorkRow } from "@true-spine/core/work/schema.ts";
 import type { ReactNode } from "react";
 import { MemoryRouter, useLocation } from "react-router";
 import { createStore } from "zustand";
@@ -14,6 +15,8 @@ export interface Bench {
   readonly open: OpenBlade;
   readonly rail: BladeScreen["rail"];
   readonly judging: BladeScreen["judging"];
+  /** What was recorded at the work. */
+  rows(): readonly WorkRow[];
   /** The address the page stands at. */
   path(): string;
   file(): Blade;
@@ -39,10 +42,11 @@ export function bench(file: Blade = knife(), documents: Partial<Documents> = {})
     isSolidOpen: false,
   }));
   const judging = createStore<JudgedState>()(() => ({ judged: null, trouble: null, tryAgain: () => {} }));
+  const rows = createStore(() => ({ taken: [] as WorkRow[], struck: new Set<string>() }));
   const work = {
-    state: createStore(() => ({ taken: [], struck: new Set<string>() })),
-    take: () => {},
-    strike: () => {},
+    state: rows,
+    take: (row: WorkRow) => rows.setState(({ taken }) => ({ taken: [...taken, row] })),
+    strike: (id: string) => rows.setState(({ struck }) => ({ struck: new Set([...struck, id]) })),
   };
   const readings = { state: createStore(() => ({ taken: [], struck: new Set<string>() })), strike: () => {} };
   const saved = createStore(() => ({ status: "saved", isKept: true, why: null }));
@@ -57,6 +61,7 @@ export function bench(file: Blade = knife(), documents: Partial<Documents> = {})
     open,
     rail,
     judging,
+    rows: () => rows.getState().taken,
     path: () => at,
     file: () => open.store.getState().file,
     steps: () => open.store.temporal.getState().pastStates.length,

@@ -43,5 +43,10 @@ export function useHeatClock(report: OpReport | null) {
     const timer = setInterval(() => setNow(Date.now()), TICK_MS);
     return () => clearInterval(timer);
   }, [isRunning]);
-  return { running, now, times: mine.length, ends: running && report ? endsOf(running, report) : null };
+  return {
+    running,
+    now: Math.max(now, Date.now()),
+    times: mine.length,
+    ends: running && report ? endsOf(running, report) : null,
+  };
 }

@@ -228,15 +228,21 @@ const fileTest: Rule = ({ route, report, proofs, heat }) => {
   const harden = report.ops.findLast(({ op }) => op.kind === "harden");
   if (!harden || !isDone(harden.op.id)) return [];
   const { skin, sections, op } = harden;
+  // What was done to it since cannot be taken back by a file.
+  const isPast = route.stages
+    .slice(route.stages.findIndex(({ id }) => id === op.id) + 1)
+    .some((stage) => stage.done !== undefined);
   const here = proofs.filter(({ after }) => after === op.id);
   const at = (place: Proof["place"]) => here.findLast((one) => one.place === place)?.saw;
   if (here.length === 0)
     return [
       finding(
         "no-file-test",
-        "fix",
+        isPast ? "watch" : "fix",
         "Hardened, and no file has been tried on it.",
-        "Edge, spine and tang, before it is tempered: a file skates on hard steel.",
+        isPast
+          ? "It has gone on since: try one at the tang or the spine before more is done to it."
+          : "Edge, spine and tang, before it is tempered: a file skates on hard steel.",
         COMMON,
       ),
     ];

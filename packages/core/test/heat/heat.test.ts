@@ -183,6 +183,13 @@ describe("judged", () => {
 
   test("hardened it wants a file; skating says all well, biting what to take off and where to look next", () => {
     expect(ids(blade, hardened, NO_HEAT)).toContain("no-file-test");
+    const severity = (of: Route) =>
+      found(blade, of, NO_HEAT).find(({ id }) => id === "no-file-test")!.severity;
+    expect(severity(hardened)).toBe("fix");
+    const gone = hardened.stages.map((one) =>
+      one.kind === "true" ? { ...one, done: "2026-01-02T10:00:00Z" } : one,
+    );
+    expect(severity({ ...hardened, stages: gone })).toBe("watch");
     const sound = { ...NO_HEAT_WORK, proofs: [proof("edge", "skates")] };
     expect(ids(blade, hardened, NO_HEAT, sound)).not.toContain("no-file-test");
     const soft = { ...NO_HEAT_WORK, proofs: [proof("edge", "bites")] };
