@@ -109,6 +109,10 @@ test("a 1084 blade normalized, hardened, proved by a file and tempered twice; it
   await expect(findings(page)).not.toContainText("no file has been tried");
   for (const one of ["Temper, 1 of 2", "Temper, 2 of 2"]) {
     await press(page, one);
+    await type(page, "How hot", "400");
+    await expect(page.getByText("Which is it? Write 400 C or 400 F.")).toBeVisible();
+    await type(page, "How hot", "400 F");
+    await expect.poll(() => rowOf(page, one)).toContain("204 °C, 399 °F");
     await tabTo(page, /the oil is wiped off/);
     await page.keyboard.press("Space");
     await press(page, "Into the heat now");

@@ -82,8 +82,8 @@ export function AngleBox(props: BoxProps) {
   );
 }
 
-/** A box for a temperature: °C, °F, or a colour by its name. */
-export function TemperatureBox(props: BoxProps) {
+/** A box for a temperature: °C, °F, or a colour by its name. A bare number above `plainUpTo` may be either, and is asked about. */
+export function TemperatureBox({ plainUpTo, ...props }: BoxProps & { plainUpTo?: number }) {
   return (
     <ValueBox
       {...props}
@@ -91,6 +91,8 @@ export function TemperatureBox(props: BoxProps) {
       hint={showTemperature(props.value)}
       read={(text) => {
         const read = parseTemperature(text, temperatureOfColour);
+        if (plainUpTo !== undefined && read.ok && !/[a-z]/i.test(text) && read.celsius > plainUpTo)
+          return { ok: false, why: `Which is it? Write ${text.trim()} C or ${text.trim()} F.` };
         return read.ok ? { ok: true, value: Math.round(read.celsius) } : read;
       }}
       suffix="°C"

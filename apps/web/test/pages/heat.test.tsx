@@ -76,6 +76,18 @@ describe("the Heat page", () => {
     expect(op("harden").air).toBe("air");
   });
 
+  test("a temper of a bare 400 is asked about; in Fahrenheit it is 204", () => {
+    const held = open();
+    held.show(<OpGroup report={temper} />);
+    type("How hot", "400");
+    expect(screen.getByText("Which is it? Write 400 C or 400 F.")).toBeTruthy();
+    expect(held.open.store.getState().heat.ops).toEqual([]);
+    type("How hot", "400 F");
+    expect(held.open.store.getState().heat.ops.find(({ id }) => id === temper.op.id)!.T).toBe(204);
+    type("How hot", "210");
+    expect(held.open.store.getState().heat.ops.find(({ id }) => id === temper.op.id)!.T).toBe(210);
+  });
+
   test("the steel: its standard, a certificate typed in, scrap that is half sure", () => {
     const held = open();
     held.show(<SteelGroup steel={report.steel} />);

@@ -1,11 +1,8 @@
-import { colourOf } from "@true-spine/core/forge/heat.ts";
 import type { OpReport } from "@true-spine/core/route/heat-report.ts";
+import { looksAt } from "@true-spine/core/steel/colours.ts";
 import { fahrenheit } from "@true-spine/core/units/temperature.ts";
 import type { ReactNode } from "react";
 import { clock, inMinutes, leftInWords, useHeatClock } from "../../work/useHeatClock.ts";
-
-/** Below it steel does not glow, °C: common practice. */
-const GLOWS = 550;
 
 /** What must be seen to before the next heat: common practice. */
 const NEXT: Readonly<Record<OpReport["op"]["kind"], string>> = {
@@ -22,6 +19,7 @@ const NEXT: Readonly<Record<OpReport["op"]["kind"], string>> = {
 export function HeatNumbers({ report }: { report: OpReport }) {
   const { ends, now } = useHeatClock(report);
   const { op, through, total, window } = report;
+  const looks = looksAt(op.T);
   return (
     <>
       <Figure title="How hot">
@@ -29,7 +27,7 @@ export function HeatNumbers({ report }: { report: OpReport }) {
           {Math.round(op.T)} <span className="text-2xl font-normal text-faint">°C</span>
         </p>
         <p className="text-base text-faint">
-          {Math.round(fahrenheit(op.T))} °F{op.T >= GLOWS && `; ${colourOf(op.T)}`}
+          {Math.round(fahrenheit(op.T))} °F{looks.length > 0 && `; ${looks.join(" to ")}`}
         </p>
       </Figure>
       <Figure title={ends ? "Held until" : "Through and held"}>

@@ -6,6 +6,7 @@ const READ_AFTER: readonly StageKind[] = [
   "flats",
   "rough",
   "harden",
+  "temper",
   "true",
   "finish",
   "grits",

@@ -1,5 +1,6 @@
 import { CONTROLS, type HeatOp, MEDIA, ZONES } from "@true-spine/core/heat/schema.ts";
 import type { OpReport } from "@true-spine/core/route/heat-report.ts";
+import { looksAt } from "@true-spine/core/steel/colours.ts";
 import { SEVERITY } from "@true-spine/core/steel/hardenability.ts";
 import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useSettings } from "../../app/settings.ts";
@@ -16,9 +17,15 @@ const QUENCHED_IN: Readonly<Record<string, HeatOp["medium"]>> = {
 };
 const AIR_NAMES = { air: "open air", rich: "a rich forge", coat: "a coat", foil: "foil" } as const;
 
+/** A bare number above it may be °F: it is asked about, °C. */
+const HOTTEST_TEMPER = 300;
+/** Below it steel does not glow, °C: common practice. */
+const GLOWS = 550;
+
 /** What is chosen of one heat, and what that comes to. */
 export function OpGroup({ report: { op, name, window, sections } }: { report: OpReport }) {
   const { visit, changeOp, pressOp } = useHeat();
+  const looks = looksAt(op.T);
   const unit = useSettings((settings) => settings.unit);
   const quenchant = Object.entries(SEVERITY).find(([, H]) => op.H?.[0] === H[0] && op.H[1] === H[1])?.[0];
   return (
@@ -26,9 +33,16 @@ export function OpGroup({ report: { op, name, window, sections } }: { report: Op
       <TemperatureBox
         label="How hot"
         value={op.T}
+        plainUpTo={op.kind === "temper" ? HOTTEST_TEMPER : undefined}
         onVisit={visit}
         onCommit={(T) => (T < 20 || T > 1300 ? "From 20 to 1300 °C." : changeOp(op.id, { T }))}
       />
+      {looks.length > 0 && (
+        <p className="text-sm text-faint">
+          Looks {looks.join(" to ")}
+          {op.T < GLOWS ? "; after an hour the same colour may mean 30 °C less" : ", in the shade"}.
+        </p>
+      )}
       <MinutesBox
         label="Held, once through"
         value={op.minutes}
