@@ -47,7 +47,7 @@ export async function writeSpecSheet(
   sheet.text(
     [
       spec.use && `${spec.use} blade`,
-      spec.steel && `steel ${spec.steel}`,
+      spec.steel && `steel ${spec.steel}${spec.heat.done.length > 0 ? ` (${spec.heat.steel})` : ""}`,
       options.date.toISOString().slice(0, 10),
     ]
       .filter(Boolean)
@@ -60,6 +60,11 @@ export async function writeSpecSheet(
   sheet.gap(5);
   for (const row of rowsOf(spec, options.unit)) sheet.row(row);
   sheet.gap(4);
+  if (spec.heat.done.length > 0) {
+    sheet.text("Heat treatment, as done", 11, { ink: DEEP });
+    sheet.text(`${spec.heat.done.join("; ")}.`, 10);
+    sheet.gap(3);
+  }
   if (spec.deviations.length > 0) {
     sheet.text("Accepted as it is by the maker", 11, { ink: DEEP });
     for (const { words, reason, after } of spec.deviations) {

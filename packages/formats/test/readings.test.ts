@@ -203,6 +203,20 @@ describe("the spec sheet", () => {
     expect(spec.behind.within).toBeGreaterThan(0.05);
     expect(spec.hardness).toEqual({ wanted: 60, read: null });
     expect(spec.balance.withHandle).toBe(false);
+    // Nobody has ticked its hardening yet.
+    expect(spec.heat.done).toEqual([]);
+    const stages = route.stages.map((one) =>
+      one.kind === "harden" ? { ...one, done: "2026-11-20T10:00:00Z" } : one,
+    );
+    const hardened = specOf(FIELD, {
+      route: { ...route, stages },
+      shop: USUAL_SHOP,
+      check,
+      handle: null,
+      readings,
+    });
+    expect(hardened.heat.done).toHaveLength(1);
+    expect(hardened.heat.done[0]).toMatch(/^hardened \d+ °C 10 min, into oil$/);
     expect(spec.edgeAngle).toEqual(FIELD.edge.angle);
     expect(spec.deviations).toEqual([
       { words: "Bowed 0.2 mm.", reason: "Held by the handle.", stage: "hand", after: "Hand finish" },

@@ -3,10 +3,12 @@ import type { PerSide } from "../blade/station.ts";
 import { wholeBlade } from "../evaluate/evaluation.ts";
 import { balanceOf } from "../handle/balance.ts";
 import type { Handle } from "../handle/schema.ts";
+import { type Heat, NO_HEAT } from "../heat/schema.ts";
 import { type Bench, benchOf } from "../inspect/bench.ts";
 import { placesAlong } from "../inspect/plan.ts";
 import { steelAt } from "../inspect/reader.ts";
 import type { Check, Reading } from "../inspect/schema.ts";
+import { heatsDone } from "../route/heat-report.ts";
 import type { Route } from "../route/schema.ts";
 import { kindOf, stageName } from "../route/stages.ts";
 import { finishedSteel } from "../route/steel.ts";
@@ -18,6 +20,8 @@ export interface Spec {
   readonly version: 1;
   readonly name: string;
   readonly steel: string | null;
+  /** How its steel is known, and the heats that were done; empty where none was. */
+  readonly heat: { readonly steel: string; readonly done: readonly string[] };
   readonly use: string | null;
   /** mm and g; with the handle on where it is described. */
   readonly length: number;
@@ -74,7 +78,15 @@ export function specOf(
     check,
     handle,
     readings,
-  }: { route: Route | null; shop: Shop; check: Check; handle: Handle | null; readings: readonly Reading[] },
+    heat = NO_HEAT,
+  }: {
+    route: Route | null;
+    shop: Shop;
+    check: Check;
+    handle: Handle | null;
+    readings: readonly Reading[];
+    heat?: Heat;
+  },
 ): Spec {
   const steel = finishedSteel(blade);
   const { blade: whole } = wholeBlade(steel.field);
@@ -108,6 +120,10 @@ export function specOf(
     version: 1,
     name: blade.name,
     steel: blade.steel ?? null,
+    heat: {
+      steel: `${heat.steel.certainty}, ${Math.round(heat.steel.sure)} %`,
+      done: route ? heatsDone(blade, route, heat) : [],
+    },
     use: blade.use ?? null,
     length: whole.length,
     overall: whole.overall,

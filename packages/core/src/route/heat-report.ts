@@ -161,6 +161,33 @@ export function heatReport(blade: Blade, route: Route, heat: Heat, shop: Shop): 
   };
 }
 
+/** Heats as they are told of, in the order they are usual. */
+const TOLD: readonly (readonly [HeatKind, string])[] = [
+  ["normalize", "normalized"],
+  ["anneal", "annealed"],
+  ["harden", "hardened"],
+  ["temper", "tempered"],
+  ["draw", "drawn"],
+];
+
+/** What was done of a blade's heats, for whoever has it next: the route given with what was done. Empty where nothing was. */
+export function heatsDone(blade: Blade, route: Route, heat: Heat): string[] {
+  const done = opsOf(route, heat, blade).filter(({ id }) =>
+    route.stages.some((stage) => stage.id === id && stage.done !== undefined),
+  );
+  return TOLD.flatMap(([kind, word]) => {
+    const mine = done.filter((op) => op.kind === kind);
+    if (mine.length === 0) return [];
+    const each = mine.map(
+      ({ T, minutes }) => `${Math.round(T)} °C${minutes > 0 ? ` ${Math.round(minutes)} min` : ""}`,
+    );
+    const same = new Set(each).size === 1 && each.length > 1;
+    const zone = mine[0]!.zone === "all" ? "" : ` at the ${mine[0]!.zone}`;
+    const into = kind === "harden" && mine[0]!.medium ? `, into ${mine[0]!.medium}` : "";
+    return [`${word}${zone} ${same ? `${each.length} × ${each[0]}` : each.join(", ")}${into}`];
+  });
+}
+
 function figuresOf(known: Known): SteelFigures {
   const start = (which: "linear" | "product") => (steel: Known["middle"]) => martensiteStart(steel)[which];
   const [linear, product] = [

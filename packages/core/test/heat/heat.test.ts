@@ -5,7 +5,7 @@ import { type Heat, NO_HEAT } from "../../src/heat/schema.ts";
 import { knownOf, spanOfKnown } from "../../src/heat/steel.ts";
 import { parseDocument } from "../../src/registry/documents.ts";
 import { firstRoute } from "../../src/route/first.ts";
-import { heatReport, opsOf, withOp, withUsualHeats } from "../../src/route/heat-report.ts";
+import { heatReport, heatsDone, opsOf, withOp, withUsualHeats } from "../../src/route/heat-report.ts";
 import type { Route } from "../../src/route/schema.ts";
 import { SCHOOLS } from "../../src/route/stages.ts";
 import { USUAL_SHOP } from "../../src/shop/schema.ts";
@@ -120,6 +120,23 @@ describe("a blade's heats worked out", () => {
       ),
     };
     expect(heatReport(blade, ground, NO_HEAT, USUAL_SHOP).leave!).toBeLessThan(0.8 * report.leave!);
+  });
+
+  test("what was done is told, and nothing that was not", () => {
+    expect(heatsDone(blade, route, NO_HEAT)).toEqual([]);
+    const all = {
+      ...route,
+      stages: route.stages.map((one) =>
+        one.id === "temper-2" ? one : { ...one, done: "2026-01-01T10:00:00Z" },
+      ),
+    };
+    expect(heatsDone(blade, all, NO_HEAT)).toEqual([
+      "normalized 870 °C 10 min, 830 °C 10 min, 790 °C 10 min",
+      "hardened 802 °C 10 min, into oil",
+      "tempered 204 °C 120 min",
+    ]);
+    const done = { ...all, stages: all.stages.map((one) => ({ ...one, done: "2026-01-01T10:00:00Z" })) };
+    expect(heatsDone(blade, done, NO_HEAT).at(-1)).toBe("tempered 2 × 204 °C 120 min");
   });
 
   test("two of two hours are 7.1 to 8.7 °C hotter than two of one", () => {

@@ -58,7 +58,7 @@ function Choices({ onClose }: { onClose: () => void }) {
   const readings = useReadings();
   const { shop } = useShop();
   const handle = own.parts.length + own.pins.length > 0 ? own : null;
-  const read = { route, shop, check, handle, readings };
+  const read = { route, shop, check, handle, readings, heat };
   const purpose = usePurpose();
   const unit = useSettings((settings) => settings.unit);
   const revision = useStore(savings.blade.state, (state) => state.revision);
