@@ -40,7 +40,7 @@ describe("the server, tried for a short while", () => {
     const wrongs = new Wrongs();
     const { cut } = await lostConnections(stand, 15, wrongs);
     expect(wrongs.list()).toEqual([]);
-    expect(cut).toBeGreaterThan(10);
+    expect(cut).toBeGreaterThanOrEqual(15);
   });
 
   test("its disk full, and room made again: it goes on", async ({ skip }) => {
