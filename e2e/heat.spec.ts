@@ -89,6 +89,7 @@ test("a 1084 blade normalized, hardened, proved by a file and tempered twice; it
   await press(page, /^Harden at 80\d °C/);
   await expect(findings(page)).not.toContainText("its carbon stays undissolved");
   await type(page, "How hot", "802 C");
+  await expect.poll(() => rowOf(page, "Harden")).toContain("802 °C, 1476 °F");
   // Into the oven: the end is a time of day, and stands when the page comes back.
   await press(page, "Into the heat now");
   const timer = page.getByRole("timer");
