@@ -56,6 +56,7 @@ describe("imports", () => {
       ["grind", "edge", "abrasive", "forge", "heat"],
       ["blade", "photo"],
       ["document", "steel", "units"],
+      ["numbers"],
     ];
     const level = new Map(stream.flatMap((names, at) => names.map((name) => [name, at])));
     const folderOf = (file) => /^packages\/core\/src\/([a-z]+)\//.exec(file)?.[1];

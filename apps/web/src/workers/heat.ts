@@ -11,7 +11,7 @@ import { useMemo } from "react";
 import { useSettings } from "../app/settings.ts";
 import { useDocument, useFile } from "../blade/screen.ts";
 import { useShop } from "../shop/shop.ts";
-import { useRoute, useWorkRows } from "../work/useWorkRows.ts";
+import { useWorkRows } from "../work/useWorkRows.ts";
 import { useWork, type Work } from "./useWork.ts";
 import type { Workers } from "./workers.ts";
 
@@ -31,13 +31,13 @@ interface Answer {
 /** The heats of the open blade worked out: behind while a newer answer is on its way. */
 export function useHeats(isOff = false): Work<Question, Answer> {
   const blade = useFile();
-  const route = useRoute();
+  const route = useDocument("route");
   const heat = useDocument("heat");
   const { shop } = useShop();
   const rows = useWorkRows();
   const unit = useSettings((settings) => settings.unit);
   const question = useMemo(
-    () => (isOff ? null : { blade, route, heat, shop, unit, work: heatWorkAt(rows) }),
+    () => (isOff ? null : { blade, route, heat, shop, unit, work: heatWorkAt(route, rows) }),
     [isOff, blade, route, heat, shop, unit, rows],
   );
   return useWork("route", question, ask);

@@ -49,7 +49,7 @@ const routing = {
       findings: judgeForging(blade, route, forge, shop, { unit, seen, forging }),
     };
   },
-  /** The blade's heats, the route given with what was done of it. */
+  /** The blade's heats. */
   heat(
     blade: Blade,
     route: Route,

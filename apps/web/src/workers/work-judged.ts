@@ -1,8 +1,7 @@
 import type { Severity } from "@true-spine/core/findings/finding.ts";
 import type { HeatWork } from "@true-spine/core/findings/heat.ts";
 import type { Heat } from "@true-spine/core/heat/schema.ts";
-import type { Route } from "@true-spine/core/route/schema.ts";
-import { heatWorkAt, routeWithWork, seenAt } from "@true-spine/core/work/joined.ts";
+import { heatWorkAt, seenAt } from "@true-spine/core/work/joined.ts";
 import type { Remote } from "comlink";
 import { useEffect, useMemo, useState } from "react";
 import { useSettings } from "../app/settings.ts";
@@ -47,8 +46,7 @@ export function useWorkJudged(stage: string): WorkJudged | null {
       handle,
       forge,
       heat,
-      done: routeWithWork(route, rows),
-      work: heatWorkAt(rows),
+      work: heatWorkAt(route, rows),
       seen: seenAt(rows),
       shop,
       unit,
@@ -80,7 +78,6 @@ export function useWorkJudged(stage: string): WorkJudged | null {
 type Question = Parameters<Remote<Workers["bench"]>["report"]>[0] & {
   readonly seen: ReturnType<typeof seenAt>;
   readonly heat: Heat;
-  readonly done: Route;
   readonly work: HeatWork;
   readonly forge: Parameters<Remote<Workers["route"]>["forge"]>[2];
   readonly handle: Parameters<Remote<Workers["route"]>["report"]>[3]["handle"];
@@ -89,14 +86,14 @@ type Question = Parameters<Remote<Workers["bench"]>["report"]>[0] & {
 
 async function planned(
   remote: Remote<Workers["route"]>,
-  { blade, route, shop, unit, handle, forge, seen, heat, done, work }: Question,
+  { blade, route, shop, unit, handle, forge, seen, heat, work }: Question,
   tell: (counts: { route: Counts; forge: Counts | null; heat: Counts | null }) => void,
 ): Promise<void> {
   const { findings } = await remote.report(blade, route!, shop, { x: 0, unit, handle, forge });
   const isForged = route!.stages.some(({ kind }) => kind === "forge");
   const forged = isForged ? await remote.forge(blade, route!, forge, shop, { x: 0, unit, seen }) : null;
   const isHardened = route!.stages.some(({ kind }) => kind === "harden");
-  const heated = isHardened ? await remote.heat(blade, done, heat, shop, { unit, work }) : null;
+  const heated = isHardened ? await remote.heat(blade, route!, heat, shop, { unit, work }) : null;
   tell({
     route: counted(findings),
     forge: forged && counted(forged.findings),
@@ -106,7 +103,7 @@ async function planned(
 
 async function read(
   remote: Remote<Workers["bench"]>,
-  { unit, handle: _, seen: __, heat: ___, done: ____, work: _____, ...asked }: Question,
+  { unit, handle: _, seen: __, heat: ___, work: ____, ...asked }: Question,
   tell: (counts: Counts) => void,
 ): Promise<void> {
   const { findings } = await remote.report(asked, unit);

@@ -44,6 +44,35 @@ export interface Finding {
   readonly clears?: readonly string[];
 }
 
+/** A finding with what may be done about it at one press. */
+export interface Offered<Offer> extends Finding {
+  readonly offers: readonly Offer[];
+}
+
+/** A finding by its words; what else there is of it after them. */
+export function found(
+  id: string,
+  severity: Severity,
+  message: string,
+  advice: string,
+  basis: string,
+  more: Partial<Finding> = {},
+): Finding {
+  return { id, severity, where: {}, message, advice, basis, remedies: [], ...more };
+}
+
+/** The same with what is offered, if anything is. */
+export function offering<Offer>(
+  id: string,
+  severity: Severity,
+  message: string,
+  advice: string,
+  basis: string,
+  { offers = [], ...more }: Partial<Offered<Offer>> = {},
+): Offered<Offer> {
+  return { ...found(id, severity, message, advice, basis, more), offers };
+}
+
 /** A rule that had nothing to judge by, and why. */
 export interface NotJudged {
   readonly id: string;

@@ -16,7 +16,7 @@ import { targetsAt } from "../route/targets.ts";
 import type { Shop } from "../shop/schema.ts";
 import { radians } from "../units/angle.ts";
 import type { LengthUnit } from "../units/length.ts";
-import type { Finding } from "./finding.ts";
+import { type Offered, offering } from "./finding.ts";
 import { type Speech, speechIn } from "./judged.ts";
 
 /** What may be done at one press: the route, or what is chosen at the fire, as it would then be. */
@@ -25,9 +25,7 @@ export interface ForgeOffer {
   readonly route?: Route;
   readonly forge?: Forge;
 }
-export interface ForgeFinding extends Finding {
-  readonly offers: readonly ForgeOffer[];
-}
+export type ForgeFinding = Offered<ForgeOffer>;
 
 interface Asked {
   readonly blade: Blade;
@@ -48,24 +46,7 @@ export interface Seen {
 
 type Rule = (asked: Asked) => ForgeFinding[];
 
-const finding = (
-  id: string,
-  severity: Finding["severity"],
-  message: string,
-  advice: string,
-  basis: string,
-  more: Partial<ForgeFinding> = {},
-): ForgeFinding => ({
-  id,
-  severity,
-  where: {},
-  message,
-  advice,
-  basis,
-  remedies: [],
-  offers: [],
-  ...more,
-});
+const finding = offering<ForgeOffer>;
 
 const barShort: Rule = ({ forging: { bar, map }, route, say }) => {
   if (bar.length === null || bar.length >= map.total) return [];

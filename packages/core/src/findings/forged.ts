@@ -1,5 +1,5 @@
 import type { Bench } from "../inspect/bench.ts";
-import type { Finding } from "./finding.ts";
+import { type Finding, found } from "./finding.ts";
 import type { Speech } from "./judged.ts";
 
 /**
@@ -11,15 +11,6 @@ export function cleanUp(read: number, next: number, offCentre: number, bow: numb
 }
 
 type Work = Pick<Bench, "stage" | "figures" | "together" | "diagnosis"> & { readonly say: Speech };
-
-const finding = (
-  id: string,
-  severity: Finding["severity"],
-  message: string,
-  advice: string,
-  basis: string,
-  more: Partial<Finding> = {},
-): Finding => ({ id, severity, where: {}, message, advice, basis, remedies: [], ...more });
 
 /** What a blank's readings say beside its bands: whether it still cleans up, and which crests to dress. */
 export function forgedFindings(work: Work): Finding[] {
@@ -53,7 +44,7 @@ function scantClean({ stage, figures, together, say }: Work): Finding[] {
     if (!worst || worst.c >= needs) return [];
     const side = worst.k > 0 ? "right" : worst.k < 0 ? "left" : null;
     return [
-      finding(
+      found(
         "forge-cleanup",
         "fix",
         `${say.length(Math.max(0, worst.c))} left to clean up${side ? ` on the ${side}` : " a side"} ${say.along(worst.x, worst.x)}, ${what === "edge" ? "at the edge" : "on the flats"}: ${say.length(needs)} is skin and what the reading is worth.`,
@@ -87,7 +78,7 @@ function rippleCrests({ figures, diagnosis, say }: Work): Finding[] {
   if (crests.length === 0) return [];
   const worst = Math.max(...crests.map(({ off }) => off - floor));
   return [
-    finding(
+    found(
       "forge-ripple",
       "watch",
       `The edge ripples by ${say.length(2 * Math.abs(ripple.size))}, about ${say.length(ripple.shape.ripple ?? 0)} from crest to crest: crests at ${crests.map(({ target }) => say.length(target.x)).join(", ")}.`,

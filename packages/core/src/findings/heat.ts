@@ -8,7 +8,7 @@ import type { Shop } from "../shop/schema.ts";
 import { STEELS } from "../steel/steels.ts";
 import type { LengthUnit } from "../units/length.ts";
 import { showTemperature } from "../units/temperature.ts";
-import type { Finding } from "./finding.ts";
+import { type Offered, offering } from "./finding.ts";
 import { type Speech, speechIn } from "./judged.ts";
 
 /** What may be done about a heat at one press: its own document, or the route, as it would then be. */
@@ -17,17 +17,17 @@ export interface HeatOffer {
   readonly heat?: Heat;
   readonly route?: Route;
 }
-export interface HeatFinding extends Finding {
-  readonly offers: readonly HeatOffer[];
-}
+export type HeatFinding = Offered<HeatOffer>;
 
 /** What was done and seen of it. */
 export interface HeatWork {
   readonly runs: readonly HeatRun[];
   readonly proofs: readonly Proof[];
   readonly gates: readonly Gate[];
+  /** Stages that are done, by their ids. */
+  readonly done: readonly string[];
 }
-export const NO_HEAT_WORK: HeatWork = { runs: [], proofs: [], gates: [] };
+export const NO_HEAT_WORK: HeatWork = { runs: [], proofs: [], gates: [], done: [] };
 
 interface Asked extends HeatWork {
   readonly blade: Blade;
@@ -38,14 +38,7 @@ interface Asked extends HeatWork {
 }
 type Rule = (asked: Asked) => HeatFinding[];
 
-const finding = (
-  id: string,
-  severity: Finding["severity"],
-  message: string,
-  advice: string,
-  basis: string,
-  offers: readonly HeatOffer[] = [],
-): HeatFinding => ({ id, severity, where: {}, message, advice, basis, remedies: [], offers });
+const finding = offering<HeatOffer>;
 
 const ANDREWS =
   "K. W. Andrews (1965) and the iron–carbon diagram, from memory of; spreads are starting values";
@@ -80,7 +73,7 @@ const heatOff: Rule = (asked) => {
           `Hardened at ${showTemperature(op.T)}: this steel wants at least ${showTemperature(least)}, ${Math.round(least - op.T)} °C more.`,
           "Cooler, its carbon stays undissolved and the edge stays soft.",
           ANDREWS,
-          offer(op.id),
+          { offers: offer(op.id) },
         ),
       ];
     if (op.T > most + 0.5)
@@ -91,7 +84,7 @@ const heatOff: Rule = (asked) => {
           `Hardened at ${showTemperature(op.T)}: above ${showTemperature(most)} grain grows and austenite stays in it.`,
           "Cooler, or know why: a coupon snapped shows the grain.",
           ANDREWS,
-          offer(op.id),
+          { offers: offer(op.id) },
         ),
       ];
     return [];
@@ -140,7 +133,7 @@ const notFalling: Rule = ({ report, heat }) => {
       `Normalizing at ${cycles.map(({ T }) => Math.round(T)).join(", ")} °C: each heat undoes what a cooler one before it did to the grain.`,
       "Each cooler than the last.",
       COMMON,
-      offered,
+      { offers: offered },
     ),
   ];
 };
@@ -223,15 +216,15 @@ const scrapUnproved: Rule = ({ heat, proofs }) => {
 };
 
 /** Hardened and nobody tried a file; or it bites. */
-const fileTest: Rule = ({ route, report, proofs, heat }) => {
-  const isDone = (id: string) => route.stages.find((one) => one.id === id)?.done !== undefined;
+const fileTest: Rule = ({ route, report, proofs, done, heat }) => {
+  const isDone = (id: string) => done.includes(id);
   const harden = report.ops.findLast(({ op }) => op.kind === "harden");
   if (!harden || !isDone(harden.op.id)) return [];
   const { skin, sections, op } = harden;
   // What was done to it since cannot be taken back by a file.
   const isPast = route.stages
     .slice(route.stages.findIndex(({ id }) => id === op.id) + 1)
-    .some((stage) => stage.done !== undefined);
+    .some(({ id }) => isDone(id));
   const here = proofs.filter(({ after }) => after === op.id);
   const at = (place: Proof["place"]) => here.findLast((one) => one.place === place)?.saw;
   if (here.length === 0)
@@ -363,7 +356,7 @@ const skinMore: Rule = ({ report, route, say }) => {
       `These heats leave a skin without carbon about ${say.length(report.leave / 1.5)} deep; the route takes ${say.length(route.skin)} off for it.`,
       "Leave more, or keep air away: foil, a coat, a rich forge.",
       "W. D. Callister; N. Birks and J. Jackson (1970), from memory of; × or ÷ 1.5",
-      [{ words: `Leave ${say.length(skin)} for the skin`, route: { ...route, skin } }],
+      { offers: [{ words: `Leave ${say.length(skin)} for the skin`, route: { ...route, skin } }] },
     ),
   ];
 };
@@ -385,7 +378,7 @@ const RULES: readonly Rule[] = [
 ];
 const RANK = { fix: 0, watch: 1, note: 2 } as const;
 
-/** Judges a blade's heats as planned and as done, worst first. The route is given with what was done of it. */
+/** Judges a blade's heats as planned and as done, worst first. */
 export function judgeHeat(
   blade: Blade,
   route: Route,

@@ -12,7 +12,7 @@ import type { Route } from "../route/schema.ts";
 import { outOfOrder, STAGES, withStage } from "../route/stages.ts";
 import type { Shop } from "../shop/schema.ts";
 import type { LengthUnit } from "../units/length.ts";
-import type { Finding } from "./finding.ts";
+import { type Finding, type Offered, offering } from "./finding.ts";
 import { type Speech, speechIn } from "./judged.ts";
 
 /** What may be done about a plan at one press: the blade, or the route, as it would then be. */
@@ -22,9 +22,7 @@ export interface PlanOffer {
   readonly route?: Route;
 }
 
-export interface PlanFinding extends Finding {
-  readonly offers: readonly PlanOffer[];
-}
+export type PlanFinding = Offered<PlanOffer>;
 
 /** Is the plan sound: the route, its belts and its stock, against the blade it is to become. */
 interface Plan {
@@ -45,7 +43,7 @@ const finding = (
   advice: string,
   basis = "geometry",
   offers: readonly PlanOffer[] = [],
-): PlanFinding => ({ id, severity, where: {}, message, advice, basis, remedies: [], offers });
+): PlanFinding => offering<PlanOffer>(id, severity, message, advice, basis, { offers });
 
 const at = ({ report }: Plan, kind: StageReport["kind"]) =>
   report.stages.find((stage) => stage.kind === kind);

@@ -15,7 +15,7 @@ import type { BenchSteel } from "../inspect/target.ts";
 import { centringCost, type Together } from "../inspect/together.ts";
 import { INSTRUMENT_NAMES } from "../shop/instrument.ts";
 import type { LengthUnit } from "../units/length.ts";
-import type { Finding, NotJudged, Severity } from "./finding.ts";
+import { type Finding, found, type NotJudged, type Severity } from "./finding.ts";
 import { forgedFindings } from "./forged.ts";
 import { type Speech, speechIn } from "./judged.ts";
 
@@ -57,7 +57,7 @@ const finding = (
   advice: string,
   basis: string,
   more: Partial<Finding> = {},
-): Finding => ({ id, severity, where, message, advice, basis, remedies: [], ...more });
+): Finding => found(id, severity, message, advice, basis, { where, ...more });
 
 /** A finding where a derived figure is beyond its band: to fix beyond doubt, to watch within it. Null where it is good. */
 function severityOf(off: number, band: number, expanded: number): Severity | null {

@@ -2,32 +2,19 @@
  * How long steel holds its heat, and how many heats a form takes. An estimate that ranks places and never promises: thicker steel
  * feeds a thin edge. Source: EN 1993-1-2 for radiation, from memory of; starting values where named.
  */
-const DENSITY = 7850;
-/** J/kgK throughout: cooling austenite has no peak. */
-const SPECIFIC_HEAT = 650;
-const BOLTZMANN = 5.670374419e-8;
-const KELVIN = 273.15;
+import { CONVECTION, DENSITY, flow, overFlow, SPECIFIC_HEAT } from "../steel/heating.ts";
+
 const ROOM = 20;
-/** Starting value; ± 0.1 is ∓ 11 % of the seconds. */
-export const EMISSIVITY = 0.8;
-/** W/m²K to still air: starting value. */
-const TO_AIR = 15;
 /** What is left of the cooling on the anvil, and what carrying it costs, s: starting values, × or ÷ 1.5. */
 const ON_ANVIL = 0.6;
 const CARRY = 3;
+/** It is asked at every place of every form. */
 const STEPS = 400;
 
-/** Seconds in still air from one temperature to another, °C, of steel with so much volume for its surface, mm (half of a flat's thickness, a quarter of a round's diameter). */
-export function secondsToCool(perSurface: number, from: number, to: number, emissivity = EMISSIVITY): number {
-  const loss = (c: number) =>
-    emissivity * BOLTZMANN * ((c + KELVIN) ** 4 - (ROOM + KELVIN) ** 4) + TO_AIR * (c - ROOM);
-  const step = (from - to) / STEPS;
-  let sum = 0;
-  for (let i = 0; i < STEPS; i++) {
-    const [a, b] = [to + i * step, to + (i + 1) * step];
-    sum += (1 / loss(a) + 4 / loss((a + b) / 2) + 1 / loss(b)) / 6;
-  }
-  return ((DENSITY * perSurface) / 1000) * SPECIFIC_HEAT * sum * step;
+/** Seconds in still air from one temperature to another, °C, of steel with so much volume for its surface, mm (half of a flat's thickness, a quarter of a round's diameter). Cooling austenite has no peak. */
+export function secondsToCool(perSurface: number, from: number, to: number, emissivity?: number): number {
+  const loss = (celsius: number) => -flow(ROOM, celsius, CONVECTION.still, emissivity);
+  return ((DENSITY * perSurface) / 1000) * SPECIFIC_HEAT * overFlow(to, from, loss, STEPS);
 }
 
 /** Seconds of work in hand in one heat, 0 where it is cold before it is on the anvil. */

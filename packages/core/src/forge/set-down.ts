@@ -1,4 +1,5 @@
 import { integrate } from "../blade/quadrature.ts";
+import { bisected } from "../numbers/bisect.ts";
 import { degrees } from "../units/angle.ts";
 
 /** A section of a bevelled blank: flat from the spine down, then down to the edge, mm. */
@@ -69,14 +70,13 @@ export function throughStrips(m0: number, m1: number, m2: number, q0: number, q1
  */
 export function bevelled({ T, W, b, e }: BevelSection, toWidth: number): BevelSection {
   const kept = W - b;
-  let [low, high] = [b, (2 * b * T) / (T + e) + 1];
-  for (let i = 0; i < 60; i++) {
-    const middle = (low + high) / 2;
-    const { before } = setDown({ T, W: kept + middle, b: middle, e }, toWidth);
-    if (before < W) low = middle;
-    else high = middle;
-  }
-  return { T, W: kept + (low + high) / 2, b: (low + high) / 2, e };
+  const high = bisected(
+    W,
+    b,
+    (2 * b * T) / (T + e) + 1,
+    (now) => setDown({ T, W: kept + now, b: now, e }, toWidth).before,
+  );
+  return { T, W: kept + high, b: high, e };
 }
 
 /** How far the tip lifts, and how far the middle stands off the chord, of an even turn of θ radians over a length, mm. Source: geometry of a circle. */
@@ -89,26 +89,14 @@ export function liftOf(length: number, turn: number): { lift: number; sagitta: n
 export function shareByTurn(section: BevelSection, perMm: number): number | null {
   const turn = (s: number) => setDown(section, s).turn;
   if (perMm < 0 || perMm > turn(0)) return null;
-  let [low, high] = [0, 1];
-  for (let i = 0; i < 60; i++) {
-    const middle = (low + high) / 2;
-    if (turn(middle) > perMm) low = middle;
-    else high = middle;
-  }
-  return (low + high) / 2;
+  return bisected(-perMm, 0, 1, (s) => -turn(s));
 }
 
 /** The same by the width before and after, mm. */
 export function shareByWidth(section: BevelSection, before: number): number | null {
   const width = (s: number) => setDown(section, s).before;
   if (before < width(1) || before > width(0)) return null;
-  let [low, high] = [0, 1];
-  for (let i = 0; i < 60; i++) {
-    const middle = (low + high) / 2;
-    if (width(middle) > before) low = middle;
-    else high = middle;
-  }
-  return (low + high) / 2;
+  return bisected(-before, 0, 1, (s) => -width(s));
 }
 
 /** A turn for each mm as degrees over 100 mm. */

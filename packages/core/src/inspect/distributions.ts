@@ -4,6 +4,8 @@
  * (incomplete Β), from memory; held to a general-purpose library and to printed tables in the tests.
  */
 
+import { bisected } from "../numbers/bisect.ts";
+
 /** ln Γ(z) for z > 0: Stirling's series, climbed to where it is exact to 1e-13. */
 export function logGamma(z: number): number {
   let shift = 0;
@@ -89,14 +91,4 @@ export function studentAt(p: number, df: number): number {
   let high = 2;
   while (studentBelow(high, df) < p && high < 1e9) high *= 2;
   return bisected(p, 0, high, (t) => studentBelow(t, df));
-}
-
-function bisected(wanted: number, from: number, to: number, of: (x: number) => number): number {
-  let [low, high] = [from, to];
-  for (let i = 0; i < 200 && high - low > 1e-12 * (1 + high); i++) {
-    const middle = (low + high) / 2;
-    if (of(middle) < wanted) low = middle;
-    else high = middle;
-  }
-  return (low + high) / 2;
 }

@@ -1,3 +1,4 @@
+import { bisected } from "../numbers/bisect.ts";
 import { type Composition, USUAL_SILICON } from "./composition.ts";
 
 /**
@@ -25,15 +26,7 @@ export function carbonFactor(C: number): number {
 }
 
 /** First root of ζ tan ζ = B, between 0 and π/2. */
-function firstRoot(B: number): number {
-  let [low, high] = [0, Math.PI / 2];
-  for (let i = 0; i < 80; i++) {
-    const middle = (low + high) / 2;
-    if (middle * Math.tan(middle) > B) high = middle;
-    else low = middle;
-  }
-  return (low + high) / 2;
-}
+const firstRoot = (B: number) => bisected(B, 0, Math.PI / 2, (zeta) => zeta * Math.tan(zeta));
 
 /**
  * How long a plate's centre takes to fall half-way to its quenchant, in units of inches² over diffusivity: `severity` H for each inch.
@@ -53,13 +46,7 @@ export function idealRoundHalfTime(inches: number): number {
 /** The thickest plate whose centre cools as fast in a quenchant of severity H as a round of the ideal diameter does, mm. */
 export function criticalPlate(ideal: number, severity: number): number {
   const wanted = idealRoundHalfTime(ideal / 25.4);
-  let [low, high] = [0.001, 40];
-  for (let i = 0; i < 80; i++) {
-    const middle = (low + high) / 2;
-    if (plateHalfTime(middle, severity) > wanted) high = middle;
-    else low = middle;
-  }
-  return ((low + high) / 2) * 25.4;
+  return 25.4 * bisected(wanted, 0.001, 40, (thick) => plateHalfTime(thick, severity));
 }
 
 /** How a section fares against its quenchant, q = critical/actual: it ranks. Starting values, until the shop's own proofs say. */

@@ -1,3 +1,5 @@
+import { bisected } from "../numbers/bisect.ts";
+
 /**
  * How deep carbon is gone below a face that was hot in air, an upper side: its surface empty of carbon, steel lost to scale as it goes.
  * Sources: diffusion of carbon in austenite, from memory of W. D. Callister; scale, from memory of N. Birks and J. Jackson (1970).
@@ -41,7 +43,8 @@ export function skinOf(heats: readonly Held[], ac1: number, air: keyof typeof AI
   if (a === 0) return { scale: 0, depth: 0, ratio: 0 };
   const reach = 2 * Math.sqrt(a);
   const ratio = lost / reach;
-  const depth = reach * inverseErfc(0.1 * erfc(ratio));
+  const left = 0.1 * erfc(ratio);
+  const depth = reach * bisected(-left, 0, 6, (z) => -erfc(z));
   return { scale: lost * 1000 * AIR[air], depth: depth * 1000 * AIR[air], ratio };
 }
 
@@ -67,14 +70,4 @@ export function erfc(x: number): number {
                             t * (-1.13520398 + t * (1.48851587 + t * (-0.82215223 + t * 0.17087277)))))))),
     );
   return x >= 0 ? r : 2 - r;
-}
-
-function inverseErfc(value: number): number {
-  let [low, high] = [0, 6];
-  for (let i = 0; i < 80; i++) {
-    const middle = (low + high) / 2;
-    if (erfc(middle) > value) low = middle;
-    else high = middle;
-  }
-  return (low + high) / 2;
 }

@@ -108,13 +108,23 @@ export function gatesAt(rows: readonly WorkRow[]): Gate[] {
 }
 
 /** All that was done and seen of its heats. */
-export function heatWorkAt(rows: readonly WorkRow[]): HeatWork {
-  return { runs: runsAt(rows), proofs: proofsAt(rows), gates: gatesAt(rows) };
+export function heatWorkAt(route: Route, rows: readonly WorkRow[]): HeatWork {
+  const done = routeWithWork(route, rows).stages.filter((stage) => stage.done !== undefined);
+  return {
+    runs: runsAt(rows),
+    proofs: proofsAt(rows),
+    gates: gatesAt(rows),
+    done: done.map(({ id }) => id),
+  };
 }
 
 /** What is chosen of its heats with what was done and seen: as it is exported. */
 export function heatWithWork(heat: Heat, rows: readonly WorkRow[]): Heat {
-  const some = Object.fromEntries(Object.entries(heatWorkAt(rows)).filter(([, list]) => list.length > 0));
+  const some = Object.fromEntries(
+    Object.entries({ runs: runsAt(rows), proofs: proofsAt(rows), gates: gatesAt(rows) }).filter(
+      ([, list]) => list.length > 0,
+    ),
+  );
   return { ...heat, ...some };
 }
 

@@ -19,7 +19,9 @@ const blade = of("1084");
 const route = withUsualHeats(firstRoute(blade));
 const report = heatReport(blade, route, NO_HEAT, USUAL_SHOP);
 const found = (b: typeof blade, r: Route, heat: Heat, work = NO_HEAT_WORK) =>
-  judgeHeat(b, r, heat, USUAL_SHOP, { work });
+  judgeHeat(b, r, heat, USUAL_SHOP, {
+    work: { ...work, done: r.stages.flatMap(({ id, done }) => (done ? [id] : [])) },
+  });
 const ids = (...asked: Parameters<typeof found>) => found(...asked).map(({ id }) => id);
 
 describe("the heat document", () => {
@@ -77,11 +79,11 @@ describe("the usual recipe", () => {
 describe("a blade's heats worked out", () => {
   test("the steel's figures with their spans", () => {
     const { steel } = report;
-    expect(steel!.ac1.middle).toBeCloseTo(722.2, 0);
-    expect(steel!.austenite.middle).toBeCloseTo(756.8, 0);
-    expect(steel!.ideal.middle).toBeCloseTo(32.9, 0);
-    expect(steel!.ideal.low).toBeCloseTo(25.5, 0);
-    expect(steel!.ideal.high).toBeCloseTo(40.6, 0);
+    expect(steel!.ac1.middle).toBeCloseTo(722.2, 1);
+    expect(steel!.austenite.middle).toBeCloseTo(756.8, 1);
+    expect(steel!.ideal.middle).toBeCloseTo(32.9, 1);
+    expect(steel!.ideal.low).toBeCloseTo(25.5, 1);
+    expect(steel!.ideal.high).toBeCloseTo(40.6, 1);
     expect(steel!.isBeyond).toBe(true);
     expect(heatReport(of("440C"), route, NO_HEAT, USUAL_SHOP).steel).toBeNull();
     expect(
@@ -140,8 +142,8 @@ describe("a blade's heats worked out", () => {
   });
 
   test("two of two hours are 7.1 to 8.7 °C hotter than two of one", () => {
-    expect(report.tempers!.hotter[0]).toBeCloseTo(7.1, 0);
-    expect(report.tempers!.hotter[1]).toBeCloseTo(8.7, 0);
+    expect(report.tempers!.hotter[0]).toBeCloseTo(7.1, 1);
+    expect(report.tempers!.hotter[1]).toBeCloseTo(8.7, 1);
   });
 
   test("a certificate is good to half of its last digit, a standard to its corners", () => {
@@ -188,14 +190,11 @@ describe("judged", () => {
     expect(ids(blade, skin.offers[0]!.route!, NO_HEAT)).not.toContain("skin-more");
   });
 
-  test("by a magnet alone it is still 50 to 80 short", () => {
+  test("by a magnet alone it is still 45 to 84 short", () => {
     const heat = withOp(opsOf(route, NO_HEAT, blade), NO_HEAT, "harden", { control: "magnet" });
     const one = found(blade, route, heat).find(({ id }) => id === "magnet-only")!;
-    const [least, most] = /still (\d+) to (\d+) °C/.exec(one.message)!.slice(1).map(Number);
-    // 802 less Ac1 at the corners of the grade: 720.6 to 752.2 with 30 above, and so on.
-    expect(least!).toBeGreaterThan(40);
-    expect(most!).toBeGreaterThan(least! + 25);
-    expect(most!).toBeLessThan(90);
+    // Ac1 of the grade: 717.7 at 0.90 Mn and 0.15 Si, 726.8 at 0.60 and 0.35; it lets go up to 30 above. 802 less 756.8, and less 717.7.
+    expect(one.message).toContain("still 45 to 84 °C short");
   });
 
   test("hardened it wants a file; skating says all well, biting what to take off and where to look next", () => {

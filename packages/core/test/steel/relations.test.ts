@@ -33,15 +33,15 @@ describe("critical points", () => {
     ["1095", S1095, 726, 788.2],
     ["5160", S5160, 734.4, 763.9],
   ])("%s", (_, steel, first, all) => {
-    expect(ac1(steel)).toBeCloseTo(first, 0);
-    expect(austenitic(steel)).toBeCloseTo(all, 0);
+    expect(ac1(steel)).toBeCloseTo(first, 1);
+    expect(austenitic(steel)).toBeCloseTo(all, 1);
   });
 
   test("martensite starts, and what austenite is left", () => {
-    expect(martensiteStart(S1084).linear).toBeCloseTo(150.3, 0);
-    expect(martensiteStart(S1084).product).toBeCloseTo(236.1, 0);
-    expect(martensiteStart(S5160).linear).toBeCloseTo(248.9, 0);
-    expect(martensiteStart(S5160).product).toBeCloseTo(260.3, 0);
+    expect(martensiteStart(S1084).linear).toBeCloseTo(150.3, 1);
+    expect(martensiteStart(S1084).product).toBeCloseTo(236.1, 1);
+    expect(martensiteStart(S5160).linear).toBeCloseTo(248.9, 1);
+    expect(martensiteStart(S5160).product).toBeCloseTo(260.3, 1);
     expect(retained(220, 20)).toBeCloseTo(0.1108, 4);
     expect(retained(20, 220)).toBe(1);
   });
@@ -63,13 +63,13 @@ describe("hardenability", () => {
     ["1095", 22.3, 18, 27],
   ])("%s has an ideal diameter of %d, from %d to %d by its standard", (grade, middle, low, high) => {
     const span = spanOf(grade, idealDiameter)!;
-    expect(span.middle).toBeCloseTo(middle, 0);
-    expect(span.low).toBeCloseTo(low, 0);
-    expect(span.high).toBeCloseTo(high, 0);
+    expect(span.middle).toBeCloseTo(middle, 1);
+    expect(span.low).toBeCloseTo(low, 1);
+    expect(span.high).toBeCloseTo(high, 1);
   });
 
   test("5160 goes through in the round at 83.6", () => {
-    expect(idealDiameter(S5160)).toBeCloseTo(83.6, 0);
+    expect(idealDiameter(S5160)).toBeCloseTo(83.6, 1);
   });
 
   /** Source: ASTM A255's table of carbon factors, from memory of. */
@@ -88,10 +88,10 @@ describe("hardenability", () => {
   });
 
   test("the thickest plate that goes through in oil: 1084 5.80 and 3.62, 1095 2.77 and 1.69", () => {
-    expect(criticalPlate(idealDiameter(S1084), 0.5)).toBeCloseTo(5.8, 1);
-    expect(criticalPlate(idealDiameter(S1084), 0.3)).toBeCloseTo(3.62, 1);
-    expect(criticalPlate(idealDiameter(S1095), 0.5)).toBeCloseTo(2.77, 1);
-    expect(criticalPlate(idealDiameter(S1095), 0.3)).toBeCloseTo(1.69, 1);
+    expect(criticalPlate(idealDiameter(S1084), 0.5)).toBeCloseTo(5.8, 2);
+    expect(criticalPlate(idealDiameter(S1084), 0.3)).toBeCloseTo(3.62, 2);
+    expect(criticalPlate(idealDiameter(S1095), 0.5)).toBeCloseTo(2.77, 2);
+    expect(criticalPlate(idealDiameter(S1095), 0.3)).toBeCloseTo(1.69, 2);
     expect([fares(1.6), fares(1), fares(0.3)]).toEqual([
       "usually through",
       "the file decides",
@@ -200,13 +200,13 @@ describe("the skin", () => {
 
 describe("warming and cooling", () => {
   test("4 mm is through at 802 after 311 s, at 204 after 889 s", () => {
-    expect(secondsThrough(4, 802)).toBeCloseTo(311, -0.5);
-    expect(secondsThrough(4, 204)).toBeCloseTo(889, -0.5);
+    expect(secondsThrough(4, 802)).toBeCloseTo(311, 0);
+    expect(secondsThrough(4, 204)).toBeCloseTo(889, 0);
     expect(secondsThrough(4, 802, "fan")).toBeLessThan(secondsThrough(4, 802));
   });
 
   test("from 802 to 727 in air: 1 mm has 3.03 s, 4 mm 12.1 s", () => {
-    expect(secondsInAir(1, 802, 727)).toBeCloseTo(3.03, 1);
+    expect(secondsInAir(1, 802, 727)).toBeCloseTo(3.03, 2);
     expect(secondsInAir(4, 802, 727)).toBeCloseTo(12.1, 1);
   });
 
@@ -232,8 +232,8 @@ describe("tempers compared", () => {
     [[at(2), at(2)], 7.1, 8.7],
     [[at(1.5)], -2.9, -3.6],
   ])("held against two of an hour", (cycles, usual, byCarbon) => {
-    expect(hotterThan(cycles, two, 204.44)).toBeCloseTo(usual, 0);
-    expect(hotterThan(cycles, two, 204.44, carbonC(0.865))).toBeCloseTo(byCarbon, 0);
+    expect(hotterThan(cycles, two, 204.44)).toBeCloseTo(usual, 1);
+    expect(hotterThan(cycles, two, 204.44, carbonC(0.865))).toBeCloseTo(byCarbon, 1);
   });
 
   test("two of two hours at 210 are 6.89 hours at 204.44", () => {
@@ -241,7 +241,7 @@ describe("tempers compared", () => {
       { celsius: 210, hours: 2 },
       { celsius: 210, hours: 2 },
     ];
-    expect(asHoursAt(cycles, 204.44)).toBeCloseTo(6.89, 1);
+    expect(asHoursAt(cycles, 204.44)).toBeCloseTo(6.89, 2);
     expect(parameterOf({ celsius: 0, hours: 1 })).toBeCloseTo(273.15 * 20, 9);
     expect(carbonC(0.865)).toBeCloseTo(16.283, 3);
   });

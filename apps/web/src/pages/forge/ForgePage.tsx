@@ -6,8 +6,7 @@ import { useState } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { useScreen } from "../../blade/screen.ts";
 import { Caution } from "../../parts/Caution.tsx";
-import { SmallButton } from "../../parts/Group.tsx";
-import { Sign } from "../../parts/Sign.tsx";
+import { FoundList } from "../../parts/FoundList.tsx";
 import { Workspace } from "../../parts/Workspace.tsx";
 import { useForging } from "../../workers/forge.ts";
 import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
@@ -73,37 +72,14 @@ export function ForgePage() {
       <div className="min-h-0 flex-1 overflow-y-auto border-t border-rule bg-sheet px-3">
         <WorkTrouble what="The forging" trouble={trouble} onTry={tryAgain} />
         {report && <Summary report={report} />}
-        {value && value.findings.length > 0 && (
-          <ul aria-label="Does the bar hold it" className="border-t border-rule">
-            {value.findings.map(({ id, severity, message, advice, basis, offers }) => (
-              <li
-                key={`${id} ${message}`}
-                className="flex items-start gap-2 border-b border-rule py-1.5 text-sm"
-              >
-                <Sign of={severity} className="mt-1 size-3.5" />
-                <span>
-                  <strong className="font-semibold">{message}</strong> {advice}{" "}
-                  <span className="text-xs text-faint">Basis: {basis}.</span>
-                  {offers.length > 0 && (
-                    <span className="mt-1 flex flex-wrap gap-2">
-                      {offers.map(({ words, route, forge }) => (
-                        <SmallButton
-                          key={words}
-                          onClick={() => {
-                            open.end();
-                            open.put({ ...(route ? { route } : {}), ...(forge ? { forge } : {}) });
-                          }}
-                        >
-                          {words}
-                        </SmallButton>
-                      ))}
-                    </span>
-                  )}
-                </span>
-              </li>
-            ))}
-          </ul>
-        )}
+        <FoundList
+          label="Does the bar hold it"
+          findings={value?.findings ?? []}
+          onTake={({ route, forge }) => {
+            open.end();
+            open.put({ ...(route ? { route } : {}), ...(forge ? { forge } : {}) });
+          }}
+        />
         {report && <FormsTable report={report} chosen={chosen} onChoose={setPicked} />}
       </div>
     </Workspace>

@@ -2,8 +2,8 @@ import { withUsualHeats } from "@true-spine/core/route/heat-report.ts";
 import { useState } from "react";
 import { useScreen } from "../../blade/screen.ts";
 import { Caution } from "../../parts/Caution.tsx";
+import { FoundList } from "../../parts/FoundList.tsx";
 import { SmallButton } from "../../parts/Group.tsx";
-import { Sign } from "../../parts/Sign.tsx";
 import { Workspace } from "../../parts/Workspace.tsx";
 import { useHeats } from "../../workers/heat.ts";
 import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
@@ -70,42 +70,14 @@ export function HeatPage() {
             </SmallButton>
           </p>
         )}
-        {value && value.findings.length > 0 && (
-          <ul aria-label="Do these heats do it">
-            {value.findings.map(({ id, severity, message, advice, basis, offers }) => (
-              <li
-                key={`${id} ${message}`}
-                className="flex items-start gap-2 border-b border-rule py-1.5 text-sm"
-              >
-                <Sign of={severity} className="mt-1 size-3.5" />
-                <span>
-                  <strong className="font-semibold">{message}</strong> {advice}{" "}
-                  <span className="text-xs text-faint">Basis: {basis}.</span>
-                  {offers.length > 0 && (
-                    <span className="mt-1 flex flex-wrap gap-2">
-                      {offers.map(({ words, route: changed, heat }) => (
-                        <SmallButton
-                          key={words}
-                          onClick={() => {
-                            open.end();
-                            // The route that was judged has what was done joined in: only what the offer is for is put.
-                            const now = open.store.getState().route;
-                            open.put({
-                              ...(changed ? { route: { ...now, skin: changed.skin } } : {}),
-                              ...(heat ? { heat } : {}),
-                            });
-                          }}
-                        >
-                          {words}
-                        </SmallButton>
-                      ))}
-                    </span>
-                  )}
-                </span>
-              </li>
-            ))}
-          </ul>
-        )}
+        <FoundList
+          label="Do these heats do it"
+          findings={value?.findings ?? []}
+          onTake={({ route: changed, heat }) => {
+            open.end();
+            open.put({ ...(changed ? { route: changed } : {}), ...(heat ? { heat } : {}) });
+          }}
+        />
         {report && <HeatsTable report={report} chosen={chosen?.op.id ?? null} onChoose={setPicked} />}
       </div>
     </Workspace>

@@ -6,6 +6,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { useSettings } from "../../app/settings.ts";
 import { useScreen } from "../../blade/screen.ts";
+import { FoundList } from "../../parts/FoundList.tsx";
 import { Choice, SmallButton } from "../../parts/Group.tsx";
 import { Sign } from "../../parts/Sign.tsx";
 import { Workspace } from "../../parts/Workspace.tsx";
@@ -104,40 +105,14 @@ export function RoutePage() {
             report.minutes > 0 &&
             ` About ${Math.round(report.minutes)} minutes at the belts in all.`}
         </p>
-        {findings.length > 0 && (
-          <ul aria-label="Is the plan sound" className="border-t border-rule">
-            {findings.map(({ id, severity, message, advice, basis, offers }) => (
-              <li
-                key={`${id} ${message}`}
-                className="flex items-start gap-2 border-b border-rule py-1.5 text-sm"
-              >
-                <Sign of={severity} className="mt-1 size-3.5" />
-                <span>
-                  <strong className="font-semibold">{message}</strong> {advice}{" "}
-                  <span className="text-xs text-faint">Basis: {basis}.</span>
-                  {offers.length > 0 && (
-                    <span className="mt-1 flex flex-wrap gap-2">
-                      {offers.map(({ words, blade, route: changed }) => (
-                        <SmallButton
-                          key={words}
-                          onClick={() => {
-                            open.end();
-                            open.put({
-                              ...(blade ? { file: blade } : {}),
-                              ...(changed ? { route: changed } : {}),
-                            });
-                          }}
-                        >
-                          {words}
-                        </SmallButton>
-                      ))}
-                    </span>
-                  )}
-                </span>
-              </li>
-            ))}
-          </ul>
-        )}
+        <FoundList
+          label="Is the plan sound"
+          findings={findings}
+          onTake={({ blade, route: changed }) => {
+            open.end();
+            open.put({ ...(blade ? { file: blade } : {}), ...(changed ? { route: changed } : {}) });
+          }}
+        />
         <StandingCorrections />
         <StageTable
           route={route}

@@ -1,0 +1,38 @@
+import type { Offered } from "@true-spine/core/findings/finding.ts";
+import { SmallButton } from "./Group.tsx";
+import { Sign } from "./Sign.tsx";
+
+/** What was found of a page's work, each with its basis and what may be done about it at one press. Nothing where nothing was. */
+export function FoundList<Offer extends { readonly words: string }>({
+  label,
+  findings,
+  onTake,
+}: {
+  label: string;
+  findings: readonly Offered<Offer>[];
+  onTake: (offer: Offer) => void;
+}) {
+  if (findings.length === 0) return null;
+  return (
+    <ul aria-label={label} className="border-t border-rule">
+      {findings.map(({ id, severity, message, advice, basis, offers }) => (
+        <li key={`${id} ${message}`} className="flex items-start gap-2 border-b border-rule py-1.5 text-sm">
+          <Sign of={severity} className="mt-1 size-3.5" />
+          <span>
+            <strong className="font-semibold">{message}</strong> {advice}{" "}
+            <span className="text-xs text-faint">Basis: {basis}.</span>
+            {offers.length > 0 && (
+              <span className="mt-1 flex flex-wrap gap-2">
+                {offers.map((offer) => (
+                  <SmallButton key={offer.words} onClick={() => onTake(offer)}>
+                    {offer.words}
+                  </SmallButton>
+                ))}
+              </span>
+            )}
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+}
