@@ -1,36 +1,12 @@
 import { expect, type Page, test } from "@playwright/test";
 import { saved } from "./blade.ts";
 import { tabTo } from "./keys.ts";
+import { goTo, press, startBlade, type } from "./maker.ts";
 
 /** From an empty page to the blank, by keys; figures are read from the screen and held to sums of volumes. */
-async function type(page: Page, name: string | RegExp, text: string): Promise<void> {
-  await tabTo(page, name);
-  await page.keyboard.press("ControlOrMeta+a");
-  await page.keyboard.type(text);
-  await page.keyboard.press("Tab");
-}
-
-async function press(page: Page, name: string | RegExp): Promise<void> {
-  await tabTo(page, name);
-  await page.keyboard.press("Enter");
-}
-
 /** A new blade for a purpose, so high at its heel, with a route that is forged. */
 async function begin(page: Page, name: string, purpose: RegExp, bar: string, high: string): Promise<void> {
-  await page.goto("/");
-  await press(page, "New blade");
-  await expect(page.getByRole("heading", { name: "Start a blade" })).toBeVisible();
-  await tabTo(page, "field knife");
-  for (let i = 0; i < 12; i++) {
-    if (await page.getByRole("radio", { name: purpose }).isChecked()) break;
-    await page.keyboard.press("ArrowRight");
-  }
-  await type(page, "Bar, thick", bar);
-  await type(page, "Name", name);
-  await expect(page.getByRole("button", { name: "Start with this blade" })).toBeEnabled();
-  await page.keyboard.press("Shift+Tab");
-  await page.keyboard.press("Enter");
-  await expect(page.getByRole("heading", { name })).toBeVisible();
+  await startBlade(page, name, { purpose, bar });
   await page.keyboard.press("Alt+1");
   await type(page, "Height at the heel", high);
   await saved(page);
@@ -40,8 +16,7 @@ async function begin(page: Page, name: string, purpose: RegExp, bar: string, hig
   await page.keyboard.type("Forge");
   await expect(page.getByRole("link", { name: /Forge$/ })).toBeVisible();
   await saved(page);
-  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-  await page.keyboard.press("Alt+3");
+  await goTo(page, 3);
   await expect(
     page.getByRole("group", { name: "Bar" }).or(page.getByRole("region", { name: "Bar", exact: true })),
   ).toBeVisible();

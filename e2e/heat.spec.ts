@@ -1,55 +1,20 @@
 import { expect, type Page, test } from "@playwright/test";
 import { saved } from "./blade.ts";
 import { tabTo } from "./keys.ts";
+import { choose, goTo, press, startBlade, type } from "./maker.ts";
 
 /** A blade's heats from an empty page, by keys; figures are read from the screen and held to sums made apart. */
-async function type(page: Page, name: string | RegExp, text: string): Promise<void> {
-  await tabTo(page, name);
-  await page.keyboard.press("ControlOrMeta+a");
-  await page.keyboard.type(text);
-  await page.keyboard.press("Tab");
-}
-
-async function press(page: Page, name: string | RegExp): Promise<void> {
-  await tabTo(page, name);
-  await page.keyboard.press("Enter");
-}
-
-/** Picks what a list has under a name, by its arrows. */
-async function choose(page: Page, label: string | RegExp, name: string): Promise<void> {
-  await tabTo(page, label);
-  await page.keyboard.press("Home");
-  for (let i = 0; i < 30; i++) {
-    const now = await page.evaluate(() => {
-      const list = document.activeElement as HTMLSelectElement;
-      return list.selectedOptions[0]?.textContent ?? "";
-    });
-    if (now === name) return;
-    await page.keyboard.press("ArrowDown");
-  }
-  throw new Error(`${name} is not in ${label}`);
-}
-
 /** A field knife of a steel, begun by New, with a route. */
 async function begin(page: Page, name: string, steel: string): Promise<void> {
-  await page.goto("/");
-  await press(page, "New blade");
-  await expect(page.getByRole("heading", { name: "Start a blade" })).toBeVisible();
-  await type(page, "Name", name);
-  await expect(page.getByRole("button", { name: "Start with this blade" })).toBeEnabled();
-  await page.keyboard.press("Shift+Tab");
-  await page.keyboard.press("Enter");
-  await expect(page.getByRole("heading", { name })).toBeVisible();
+  await startBlade(page, name);
   await page.keyboard.press("Alt+1");
   await choose(page, /^Steel/, steel);
   await saved(page);
-  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-  await page.keyboard.press("Alt+3");
+  await goTo(page, 3);
   await press(page, /^most of it soft/i);
   await expect(page.getByRole("link", { name: /Heat$/ })).toBeVisible();
   await saved(page);
-  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-  await page.keyboard.press("Alt+4");
+  await goTo(page, 4);
   await expect(heats(page)).toBeVisible();
 }
 
@@ -142,13 +107,11 @@ test("1095 with a clay line: weak by its standard, clear on a certificate of 0.2
   page,
 }) => {
   await begin(page, "Clay job", "1095");
-  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-  await page.keyboard.press("Alt+3");
+  await goTo(page, 3);
   await tabTo(page, /^Add a stage/);
   await page.keyboard.type("C");
   await saved(page);
-  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-  await page.keyboard.press("Alt+4");
+  await goTo(page, 4);
   await expect(findings(page)).toContainText("A clay line comes weak");
   await choose(page, /^Known by/, "a certificate");
   await type(page, "Carbon", "0.98");
@@ -156,4 +119,33 @@ test("1095 with a clay line: weak by its standard, clear on a certificate of 0.2
   await expect(page.getByText("By its certificate.")).toBeVisible();
   await expect.poll(async () => (await figure(page, "hardens deep, in the round"))[0]).toBeLessThan(18);
   await expect(findings(page)).not.toContainText("A clay line comes");
+});
+
+test("the card at Harden: how hot, until when, what the file says; and the page has it all", async ({
+  page,
+}) => {
+  await begin(page, "Card job", "1084");
+  await page.goto(page.url().replace("/blades/", "/card/").replace("/heat", ""));
+  const numbers = page.getByRole("region", { name: "Numbers" });
+  // Stock, profile, holes, flats, layout and rough bevels are done; then comes the heat.
+  for (let i = 0; i < 6; i++) await page.keyboard.press("ArrowRight");
+  await expect(numbers).toContainText("1476 °F; cherry");
+  await expect(numbers).toContainText("held 10 min");
+  await press(page, "Into the heat");
+  await expect(numbers).toContainText("min left");
+  const until = /Held until\s+(\d\d:\d\d)/.exec(await numbers.innerText())![1]!;
+  await saved(page);
+  await page.reload();
+  await expect(numbers).toContainText(until);
+  await press(page, "Warm through");
+  await expect(numbers).toContainText("10 min left");
+  await press(page, "Out");
+  await press(page, "What the file says");
+  await press(page, "edge: skates");
+  await press(page, "tang: bites");
+  await press(page, "Back to the card");
+  await saved(page);
+  await page.goto(`${page.url().replace("/card/", "/blades/")}/heat`);
+  await expect(page.getByText("edge skates, tang bites.")).toBeVisible();
+  await expect(page.getByText(/Run 1 time\./)).toBeVisible();
 });

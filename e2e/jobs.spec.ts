@@ -1,43 +1,16 @@
 import { expect, type Page, test } from "@playwright/test";
 import { saved } from "./blade.ts";
 import { tabTo } from "./keys.ts";
+import { goTo, press, startBlade, type } from "./maker.ts";
 
 /** Makers' jobs from an empty page to the belts, by keys; figures are read from the screen and held to the trade's own sums. */
-async function type(page: Page, name: string | RegExp, text: string): Promise<void> {
-  await tabTo(page, name);
-  await page.keyboard.press("ControlOrMeta+a");
-  await page.keyboard.type(text);
-  await page.keyboard.press("Tab");
-}
-
-async function press(page: Page, name: string | RegExp, key = "Enter"): Promise<void> {
-  await tabTo(page, name);
-  await page.keyboard.press(key);
-}
-
-/** A new blade for a purpose so many steps from a field knife, on a bar that is ground and not tapered. */
-async function begin(page: Page, name: string, purpose: RegExp, bar: string): Promise<void> {
-  await page.goto("/");
-  await press(page, "New blade");
-  await expect(page.getByRole("heading", { name: "Start a blade" })).toBeVisible();
-  await tabTo(page, "field knife");
-  for (let i = 0; i < 12; i++) {
-    if (await page.getByRole("radio", { name: purpose }).isChecked()) break;
-    await page.keyboard.press("ArrowRight");
-  }
-  await type(page, "Bar, thick", bar);
-  await press(page, /^no taper/, "Space");
-  await type(page, "Name", name);
-  await expect(page.getByRole("button", { name: "Start with this blade" })).toBeEnabled();
-  await page.keyboard.press("Shift+Tab");
-  await page.keyboard.press("Enter");
-  await expect(page.getByRole("heading", { name })).toBeVisible();
-}
+/** A new blade for a purpose, on a bar that is ground and not tapered. */
+const begin = (page: Page, name: string, purpose: RegExp, bar: string) =>
+  startBlade(page, name, { purpose, bar, isFlat: true });
 
 /** To the route by a way of working; every figure of it is on the screen. */
 async function routeBy(page: Page, school: RegExp): Promise<void> {
-  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-  await page.keyboard.press("Alt+3");
+  await goTo(page, 3);
   await expect(page.getByRole("button", { name: school })).toBeVisible();
   await press(page, school);
   await expect(row(page, "Sharpen")).toContainText("°");
@@ -49,8 +22,7 @@ const layout = (page: Page) => page.getByRole("region", { name: "Layout sheet" }
 const belts = (page: Page, stage: string) => page.getByRole("region", { name: stage }).getByRole("table");
 
 async function grindAt(page: Page, degrees: string): Promise<void> {
-  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-  await page.keyboard.press("Alt+2");
+  await goTo(page, 2);
   await expect(page.getByLabel("Angle a side").first()).toBeVisible();
   await type(page, "Angle a side", degrees);
   await saved(page);
@@ -195,10 +167,8 @@ test("a laminated blade at 3° with a core of 1.0: its line stands 5.540 from th
   await expect(numbers(page).getByText("Core's line")).toBeVisible();
 });
 
-test("a double edge 28 high, 4.00 thick, 0.65 behind at 25°, edges at 30°: each line 4.155 from its edge", async ({
-  page,
-}) => {
-  await begin(page, "Dagger job", /^carving knife$/, "4");
+/** Both edges 0.65 behind at 25°, sharpened at 30°. */
+async function grindTwoEdges(page: Page): Promise<void> {
   await grindAt(page, "25");
   await type(page, "Behind the edge, row 1, thick behind it", "0.65");
   await type(page, "Edge angle a side", "30");
@@ -210,6 +180,13 @@ test("a double edge 28 high, 4.00 thick, 0.65 behind at 25°, edges at 30°: eac
   await page.keyboard.press("ArrowRight");
   await type(page, "Second bevel, angle a side", "25");
   await saved(page);
+}
+
+test("a double edge 28 high, 4.00 thick, 0.65 behind at 25°, edges at 30°: each line 4.155 from its edge", async ({
+  page,
+}) => {
+  await begin(page, "Dagger job", /^carving knife$/, "4");
+  await grindTwoEdges(page);
   // Its start is nudged by keys where it is drawn.
   await tabTo(page, /^Second edge begins 10\.00 mm/);
   await page.keyboard.press("Shift+ArrowRight");
@@ -256,17 +233,7 @@ test("3.962 thick and 27.94 high, 0.65 behind, both edges at 25° and 30°: line
   await page.keyboard.press("Alt+1");
   await type(page, "Height at the heel", "27.94");
   await saved(page);
-  await grindAt(page, "25");
-  await type(page, "Behind the edge, row 1, thick behind it", "0.65");
-  await type(page, "Edge angle a side", "30");
-  await press(page, "Grind a second edge");
-  await type(page, "Begins, from the junction", "10");
-  await type(page, "Behind the second edge, row 1, thick behind it", "0.65");
-  await type(page, "Second edge, angle a side", "30");
-  await tabTo(page, /^How the second bevel is set/);
-  await page.keyboard.press("ArrowRight");
-  await type(page, "Second bevel, angle a side", "25");
-  await saved(page);
+  await grindTwoEdges(page);
   // 0.325/tan 30° + (3.962 − 0.65)/2 ÷ tan 25° = 4.114 from either edge; 27.94 − 2 × 4.114 = 19.71.
   await expect.poll(() => atScribe(page, "Second, line", "right")).toBeCloseTo(4.114, 1);
   expect(await atScribe(page, "Grind line", "right")).toBeCloseTo(4.114, 1);
@@ -375,8 +342,7 @@ test("a blade that is hardened already: the route begins there, and its readings
   page,
 }) => {
   await begin(page, "Half job", /^field knife$/, "4");
-  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-  await page.keyboard.press("Alt+3");
+  await goTo(page, 3);
   await expect(page.getByLabel("In hand is")).toBeVisible();
   await tabTo(page, /^In hand is/);
   for (let i = 0; i < 3; i++) await page.keyboard.press("ArrowDown");

@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { render } from "@testing-library/react";
+import { fireEvent, render, screen as shown } from "@testing-library/react";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { Documents } from "@true-spine/core/registry/documents.ts";
 import type { WorkRow } from "@true-spine/core/work/schema.ts";
@@ -75,4 +75,12 @@ export function bench(file: Blade = knife(), documents: Partial<Documents> = {})
         </QueryClientProvider>,
       ),
   };
+}
+
+/** Types into a box and leaves it. */
+export function typeInto(label: string | RegExp, text: string): void {
+  const box = shown.getByLabelText(label);
+  fireEvent.focus(box);
+  fireEvent.change(box, { target: { value: text } });
+  fireEvent.blur(box);
 }

@@ -1,5 +1,5 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import type { ForgeFinding, Seen } from "@true-spine/core/findings/forge.ts";
+import type { ForgeFinding, Seen } from "@true-spine/core/findings/forge-finding.ts";
 import type { Forge } from "@true-spine/core/forge/schema.ts";
 import type { ForgeReport } from "@true-spine/core/route/forge-report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";

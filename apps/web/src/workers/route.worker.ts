@@ -1,5 +1,6 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import { type ForgeFinding, judgeForging, type Seen } from "@true-spine/core/findings/forge.ts";
+import { judgeForging } from "@true-spine/core/findings/forge.ts";
+import type { ForgeFinding, Seen } from "@true-spine/core/findings/forge-finding.ts";
 import { type HeatFinding, type HeatWork, judgeHeat } from "@true-spine/core/findings/heat.ts";
 import { judgePlan, type PlanFinding } from "@true-spine/core/findings/plan.ts";
 import type { Forge } from "@true-spine/core/forge/schema.ts";

@@ -22,7 +22,7 @@ import { FormsTable } from "../../src/pages/forge/FormsTable.tsx";
 import { SchoolsGroup } from "../../src/pages/forge/SchoolsGroup.tsx";
 import { useShopState } from "../../src/shop/shop.ts";
 import { knife } from "../knife.ts";
-import { bench } from "../screen.tsx";
+import { bench, typeInto } from "../screen.tsx";
 
 const blade = { ...knife(), steel: "1084" };
 const first = firstRoute(blade);
@@ -41,14 +41,6 @@ beforeEach(() => {
 });
 afterEach(cleanup);
 
-/** Types into a box and leaves it. */
-function type(label: string | RegExp, text: string): void {
-  const box = screen.getByLabelText(label);
-  fireEvent.focus(box);
-  fireEvent.change(box, { target: { value: text } });
-  fireEvent.blur(box);
-}
-
 describe("the Forge page", () => {
   test("is there where a route is forged, before the route itself, and nowhere else", () => {
     const names = (of: Route) => pagesFor(of).map(({ name }) => name);
@@ -59,14 +51,14 @@ describe("the Forge page", () => {
   test("the bar is the route's: its shape, its width, its corners", () => {
     const held = open();
     held.show(<BarGroup isAsked={false} />);
-    type("Bar, wide", "40");
+    typeInto("Bar, wide", "40");
     expect(held.open.store.getState().route.bar).toMatchObject({ width: 40 });
     fireEvent.change(screen.getByLabelText(/^Its shape/), { target: { value: "round" } });
     expect(held.open.store.getState().route.bar).toMatchObject({ diameter: 25 });
     expect(held.open.store.getState().route.bar).not.toHaveProperty("width");
-    type("Drawn flat to, wide, 0 as needed", "30");
+    typeInto("Drawn flat to, wide, 0 as needed", "30");
     expect(held.open.store.getState().forge.preform).toEqual({ w: 30, t: 5 });
-    type("Drawn flat to, wide, 0 as needed", "0");
+    typeInto("Drawn flat to, wide, 0 as needed", "0");
     expect(held.open.store.getState().forge.preform).toBeUndefined();
   });
 
@@ -92,11 +84,11 @@ describe("the Forge page", () => {
   test("what is left on the blank is changed, and what cannot be is refused in words", () => {
     const held = open();
     held.show(<BlankGroup />);
-    type("Edge left", "2.4");
+    typeInto("Edge left", "2.4");
     expect(held.open.store.getState().forge.blank.edge).toBe(2.4);
-    type("Bevel up to, of the height", "75");
+    typeInto("Bevel up to, of the height", "75");
     expect(held.open.store.getState().forge.blank.share).toBe(0.75);
-    type("Edge left", "40");
+    typeInto("Edge left", "40");
     expect(held.open.store.getState().forge.blank.edge).toBe(2.4);
     expect(screen.getByRole("alert").textContent).toBeTruthy();
   });
@@ -104,21 +96,21 @@ describe("the Forge page", () => {
   test("the whole turn is shared out: what is bent beforehand is not straightened too", () => {
     const held = open();
     held.show(<OrderGroup />);
-    type("Bent beforehand, of the turn", "60");
+    typeInto("Bent beforehand, of the turn", "60");
     expect(held.open.store.getState().forge.turn).toMatchObject({ before: 0.6, after: 0.4 });
     fireEvent.change(screen.getByLabelText("First"), { target: { value: "tang" } });
     expect(held.open.store.getState().forge.order[0]).toBe("tang");
     fireEvent.change(screen.getByLabelText(/^Width, while/), { target: { value: "free" } });
-    type("Bite, of the bar's width", "80");
+    typeInto("Bite, of the bar's width", "80");
     expect(held.open.store.getState().forge.taper).toEqual({ spread: "free", bite: 0.8 });
   });
 
   test("a heat is taken as a colour, in °F or in °C, and says what the steel bears", () => {
     const held = open();
     held.show(<FireGroup />);
-    type("Stop at", "cherry");
+    typeInto("Stop at", "cherry");
     expect(held.open.store.getState().forge.heat.stop).toBe(746);
-    type("Out of the fire at", "1900 F");
+    typeInto("Out of the fire at", "1900 F");
     expect(held.open.store.getState().forge.heat.from).toBe(1038);
     expect(screen.getByText(/1084 is worked from 1150 down to 800/)).toBeTruthy();
   });
@@ -129,7 +121,7 @@ describe("the Forge page", () => {
     fireEvent.click(screen.getByRole("button", { name: "Leave an integral bolster" }));
     expect(held.open.store.getState().forge.bolster).toEqual({ from: -12, to: 0, d: 25 });
     expect(screen.getByText(/Set down by 10\.00 mm on each face/)).toBeTruthy();
-    type("Bolster from", "-9");
+    typeInto("Bolster from", "-9");
     expect(held.open.store.getState().forge.bolster!.from).toBe(-9);
     fireEvent.click(screen.getByRole("button", { name: "Remove" }));
     expect(held.open.store.getState().forge.bolster).toBeUndefined();
@@ -179,9 +171,9 @@ describe("the card at the fire", () => {
     open().show(<SeenPanel onSee={(one) => (seen = one)} onClose={() => {}} />);
     fireEvent.click(screen.getByRole("button", { name: "a crack" }));
     expect(screen.getByText(/Cut off beyond its end/)).toBeTruthy();
-    type("From, from the junction", "120");
-    type("To", "126");
-    type("Deep, about", "0.6");
+    typeInto("From, from the junction", "120");
+    typeInto("To", "126");
+    typeInto("Deep, about", "0.6");
     fireEvent.click(screen.getByRole("button", { name: "Write it down" }));
     expect(seen).toEqual({ fault: "crack", x: [120, 126], depth: 0.6 });
   });

@@ -6,7 +6,7 @@ import { USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
 import { afterEach, beforeEach, describe, expect, test } from "vitest";
 import { useSettings } from "../../src/app/settings.ts";
 import { pagesFor } from "../../src/pages/blade/pages.ts";
-import { HeatNumbers } from "../../src/pages/card/HeatCard.tsx";
+import { FilePanel, HeatNumbers } from "../../src/pages/card/HeatCard.tsx";
 import { HeatsTable } from "../../src/pages/heat/HeatsTable.tsx";
 import { OpGroup } from "../../src/pages/heat/OpGroup.tsx";
 import { ClockGroup, ProofGroup } from "../../src/pages/heat/RunGroups.tsx";
@@ -14,7 +14,7 @@ import { SteelGroup } from "../../src/pages/heat/SteelGroup.tsx";
 import { useShopState } from "../../src/shop/shop.ts";
 import { endsOf, inMinutes, leftInWords } from "../../src/work/useHeatClock.ts";
 import { knife } from "../knife.ts";
-import { bench } from "../screen.tsx";
+import { bench, typeInto } from "../screen.tsx";
 
 const blade = { ...knife(), steel: "1084" };
 const route = withUsualHeats(firstRoute(blade));
@@ -28,13 +28,6 @@ beforeEach(() => {
   useShopState.setState({ shop: USUAL_SHOP });
 });
 afterEach(cleanup);
-
-function type(label: string | RegExp, text: string): void {
-  const box = screen.getByLabelText(label);
-  fireEvent.focus(box);
-  fireEvent.change(box, { target: { value: text } });
-  fireEvent.blur(box);
-}
 
 describe("the Heat page", () => {
   test("is there where a route is hardened, between the route and the bench, and nowhere else", () => {
@@ -56,15 +49,15 @@ describe("the Heat page", () => {
   test("a heat is changed in either measure; what cannot be is refused and the rest stays", () => {
     const held = open();
     held.show(<OpGroup report={harden} />);
-    type("How hot", "1500 F");
+    typeInto("How hot", "1500 F");
     const op = (id: string) => held.open.store.getState().heat.ops.find((one) => one.id === id)!;
     expect(op("harden").T).toBe(816);
     // What was as usual is written down with it.
     expect(held.open.store.getState().heat.ops).toHaveLength(6);
-    type("How hot", "2000");
+    typeInto("How hot", "2000");
     expect(screen.getByText("From 20 to 1300 °C.")).toBeTruthy();
     expect(op("harden").T).toBe(816);
-    type("Held, once through", "15");
+    typeInto("Held, once through", "15");
     expect(op("harden").minutes).toBe(15);
     fireEvent.change(screen.getByLabelText(/^Into/), { target: { value: "water" } });
     expect(op("harden")).toMatchObject({ medium: "water", H: [0.9, 2] });
@@ -79,12 +72,12 @@ describe("the Heat page", () => {
   test("a temper of a bare 400 is asked about; in Fahrenheit it is 204", () => {
     const held = open();
     held.show(<OpGroup report={temper} />);
-    type("How hot", "400");
+    typeInto("How hot", "400");
     expect(screen.getByText("Which is it? Write 400 C or 400 F.")).toBeTruthy();
     expect(held.open.store.getState().heat.ops).toEqual([]);
-    type("How hot", "400 F");
+    typeInto("How hot", "400 F");
     expect(held.open.store.getState().heat.ops.find(({ id }) => id === temper.op.id)!.T).toBe(204);
-    type("How hot", "210");
+    typeInto("How hot", "210");
     expect(held.open.store.getState().heat.ops.find(({ id }) => id === temper.op.id)!.T).toBe(210);
   });
 
@@ -95,15 +88,15 @@ describe("the Heat page", () => {
     const steel = () => held.open.store.getState().heat.steel;
     fireEvent.change(screen.getByLabelText(/^Known by/), { target: { value: "certificate" } });
     expect(steel()).toMatchObject({ from: "certificate", sure: 95, mass: { C: 0.865, Mn: 0.75, Si: 0.25 } });
-    type("Manganese", "0.22");
+    typeInto("Manganese", "0.22");
     expect(steel().mass!.Mn).toBe(0.22);
-    type("Carbon", "lots");
+    typeInto("Carbon", "lots");
     expect(steel().mass!.C).toBe(0.865);
     fireEvent.change(screen.getByLabelText(/^Known by/), { target: { value: "scrap" } });
     expect(steel()).toEqual({ from: "scrap", certainty: "guessed", sure: 50 });
     fireEvent.change(screen.getByLabelText(/^Reckoned as/), { target: { value: "5160" } });
     expect(steel().grade).toBe("5160");
-    type("Sure to", "30");
+    typeInto("Sure to", "30");
     expect(steel().sure).toBe(30);
   });
 
@@ -148,6 +141,24 @@ describe("the Heat page", () => {
     fireEvent.click(screen.getByRole("button", { name: "Half and half" }));
     expect(screen.getByText("edge skates, spine half and half.")).toBeTruthy();
     expect(held.rows()).toHaveLength(3);
+  });
+
+  test("on the card the file has a large button for each place and answer, the last pressed in", () => {
+    const held = open();
+    let closed = 0;
+    held.show(<FilePanel op="harden" onClose={() => closed++} />);
+    fireEvent.click(screen.getByRole("button", { name: "edge: bites" }));
+    fireEvent.click(screen.getByRole("button", { name: "edge: skates" }));
+    fireEvent.click(screen.getByRole("button", { name: "tang: half and half" }));
+    expect(held.rows().map((row) => row.what === "proof" && [row.place, row.saw])).toEqual([
+      ["edge", "bites"],
+      ["edge", "skates"],
+      ["tang", "mixed"],
+    ]);
+    const pressed = (name: string) => screen.getByRole("button", { name }).getAttribute("aria-pressed");
+    expect([pressed("edge: bites"), pressed("edge: skates")]).toEqual(["false", "true"]);
+    fireEvent.click(screen.getByRole("button", { name: "Back to the card" }));
+    expect(closed).toBe(1);
   });
 
   test("times in words, and the end from what was said before what was reckoned", () => {

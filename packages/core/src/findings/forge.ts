@@ -1,54 +1,19 @@
-import { compileField, type Field } from "../blade/field.ts";
-import { isInside } from "../blade/outline.ts";
 import type { Blade } from "../blade/schema.ts";
-import { SIDES, type Side } from "../blade/schema.ts";
-import { constant } from "../blade/table.ts";
 import type { ForgeBar } from "../forge/bar.ts";
-import { type Blank, blankOf } from "../forge/blank.ts";
 import { forgingRange } from "../forge/heat.ts";
 import { barRate } from "../forge/map.ts";
-import { type Forge, type ForgeFault, NO_FORGE } from "../forge/schema.ts";
+import { type Forge, NO_FORGE } from "../forge/schema.ts";
+import { SEEN_FAULTS } from "../forge/seen.ts";
 import { BARS, stockOfRound } from "../route/bar.ts";
 import { type Forging, forgingOf } from "../route/forging.ts";
-import { stageSteel } from "../route/ladder.ts";
 import type { Route } from "../route/schema.ts";
-import { targetsAt } from "../route/targets.ts";
 import type { Shop } from "../shop/schema.ts";
-import { radians } from "../units/angle.ts";
 import type { LengthUnit } from "../units/length.ts";
-import { type Offered, offering } from "./finding.ts";
-import { type Speech, speechIn } from "./judged.ts";
+import { type ForgeFinding, type ForgeOffer, type ForgeRule, finding, type Seen } from "./forge-finding.ts";
+import { skinGone } from "./forge-skin.ts";
+import { speechIn } from "./judged.ts";
 
-/** What may be done at one press: the route, or what is chosen at the fire, as it would then be. */
-export interface ForgeOffer {
-  readonly words: string;
-  readonly route?: Route;
-  readonly forge?: Forge;
-}
-export type ForgeFinding = Offered<ForgeOffer>;
-
-interface Asked {
-  readonly blade: Blade;
-  readonly route: Route;
-  readonly forge: Forge;
-  readonly shop: Shop;
-  readonly forging: Forging;
-  /** Faults seen at the fire. */
-  readonly seen: readonly Seen[];
-  readonly say: Speech;
-}
-/** A fault that was seen, from where to where and how deep, mm. */
-export interface Seen {
-  readonly fault: ForgeFault;
-  readonly x: readonly number[];
-  readonly depth: number;
-}
-
-type Rule = (asked: Asked) => ForgeFinding[];
-
-const finding = offering<ForgeOffer>;
-
-const barShort: Rule = ({ forging: { bar, map }, route, say }) => {
+const barShort: ForgeRule = ({ forging: { bar, map }, route, say }) => {
   if (bar.length === null || bar.length >= map.total) return [];
   const wanted = Math.ceil(map.total);
   return [
@@ -74,7 +39,7 @@ const barShort: Rule = ({ forging: { bar, map }, route, say }) => {
 };
 
 /** No bar is thickened by drawing it out. */
-const barThin: Rule = ({ forging, route, say }) => {
+const barThin: ForgeRule = ({ forging, route, say }) => {
   const { bar, map, blank, sections, work } = forging;
   const thickest = Math.max(...sections.map(({ T, isBolster }) => (isBolster ? 0 : T)));
   const upset = map.rows.reduce((a, b) => (b.rate > a.rate ? b : a));
@@ -113,7 +78,7 @@ const barThin: Rule = ({ forging, route, say }) => {
   ];
 };
 
-const barNarrow: Rule = ({ forging: { bar, forms }, route, say }) => {
+const barNarrow: ForgeRule = ({ forging: { bar, forms }, route, say }) => {
   if (bar.shape === "round" || forms.spreadNeeded <= forms.spread + 0.1) return [];
   const widest = Math.max(...forms.forms.find(({ step }) => step === "point")!.at.map(({ width }) => width));
   const wide = Math.ceil(widest * 2) / 2;
@@ -139,106 +104,10 @@ const barNarrow: Rule = ({ forging: { bar, forms }, route, say }) => {
   ];
 };
 
-/** Stretches looked at along and up a section for steel that is missing. */
-const ALONG = 26;
-const UP = 9;
-
-/** Less than this missing is none, mm. */
-const LEAST_SHORT = 1e-3;
-
-/** Where the most is missing of what later stages need and their skin, inside the finished outline. */
-function shortest(floor: Field, blank: Blank, skin: number) {
-  let worst: { short: number; x: number; side: Side } = { short: 0, x: 0, side: "right" };
-  for (let i = 1; i < ALONG; i++) {
-    const x = blank.left + ((blank.right - blank.left) * i) / ALONG;
-    for (const [low, high] of blank.spans(x)) {
-      for (let k = 1; k < UP; k++) {
-        const y = low + ((high - low) * k) / UP;
-        if (!isInside(floor.ring, x, y)) continue;
-        floor.sampleAt(x, y);
-        const wanted = SIDES.map((side) => floor[side].lowest + skin);
-        SIDES.forEach((side, n) => {
-          const short = wanted[n]! - blank.half(side, x, y);
-          if (short > worst.short) worst = { short, x, side };
-        });
-      }
-    }
-  }
-  return worst;
-}
-
-/** Steel that later stages need and the blank does not have: on its faces, or at its edge. */
-const skinGone: Rule = ({ blade, route, shop, forge, forging: { blank }, say }) => {
-  const stage = stageSteel(
-    blade,
-    route,
-    shop,
-    route.stages.find(({ kind }) => kind === "forge")?.id ?? "",
-    forge,
-  );
-  const next = route.stages.find(({ kind }) => kind === "rough" || kind === "finish");
-  const ground = next && targetsAt(stageSteel(blade, route, shop, next.id, forge))[1];
-  const beta = radians(ground?.angle.right ?? ground?.angle.left ?? 0);
-  const found: ForgeFinding[] = [];
-  const needs = ground ? ground.edge + (2 * route.skin) / Math.cos(beta) : 0;
-  if (ground && forge.blank.edge < needs - 1e-9) {
-    const edge = Math.ceil(needs * 10) / 10;
-    found.push(
-      finding(
-        "forge-skin",
-        "fix",
-        `The edge is left ${say.length(forge.blank.edge)}; ${say.length(needs)} must be there for what is ground after it and its skin.`,
-        "Leave the edge thicker at the fire, or less for the oven.",
-        "geometry",
-        {
-          measured: forge.blank.edge,
-          wanted: [needs, null],
-          unit: "mm",
-          offers: [
-            {
-              words: `Leave ${say.length(edge)}`,
-              forge: { ...forge, blank: { ...forge.blank, edge: Math.min(8, edge) } },
-            },
-          ],
-        },
-      ),
-    );
-  }
-  const still = {
-    flats: stage.left.flats,
-    faces: { left: constant(stage.left.faces.left), right: constant(stage.left.faces.right) },
-    edgeBevel: false,
-    falseEdge: false,
-  };
-  const floor = compileField(blade, still);
-  const worst = shortest(floor, blank, route.skin);
-  if (worst.short > LEAST_SHORT && found.length === 0) {
-    const finished = compileField(blade);
-    const enough = Array.from({ length: 60 }, (_, i) => Math.round(20 * forge.blank.flats + i + 1) / 20)
-      .filter((flats) => flats <= 3)
-      .map((flats) => ({ ...forge, blank: { ...forge.blank, flats } }))
-      .find((more) => shortest(floor, blankOf(finished, more, stage.left), route.skin).short <= LEAST_SHORT);
-    found.push(
-      finding(
-        "forge-skin",
-        "fix",
-        `${say.length(worst.short)} is missing on the ${worst.side} ${say.along(worst.x, worst.x)}: the skin would stay in the blade.`,
-        "Leave more on the flats at the fire, or a thicker edge.",
-        "geometry; skin: starting value",
-        {
-          where: { side: worst.side, x: [worst.x, worst.x] },
-          offers: enough ? [{ words: `Leave ${say.length(enough.blank.flats)} a side`, forge: enough }] : [],
-        },
-      ),
-    );
-  }
-  return found;
-};
-
 /** Straightened on wood beyond this an edge buckles, degrees: starting value. */
 const MOST_TURN = 10;
 
-const turns: Rule = ({ forge, forging: { sweep, sure, toWidth } }) => {
+const turns: ForgeRule = ({ forge, forging: { sweep, sure, toWidth } }) => {
   if (sweep.turn <= MOST_TURN) return [];
   const spread =
     toWidth.count === 0 && !toWidth.isSaid ? 1 : Math.min(1, (2 * toWidth.u) / (1 - toWidth.mean));
@@ -273,7 +142,7 @@ const turns: Rule = ({ forge, forging: { sweep, sure, toWidth } }) => {
   ];
 };
 
-const heats: Rule = ({ blade, forge }) => {
+const heats: ForgeRule = ({ blade, forge }) => {
   const range = forgingRange(blade.steel);
   if (!range) return [];
   const { from, stop } = forge.heat;
@@ -324,7 +193,7 @@ const heats: Rule = ({ blade, forge }) => {
 /** Less in hand than this is none, s: starting value. */
 const LEAST_SECONDS = 5;
 
-const seconds: Rule = ({ forging: { work } }) =>
+const seconds: ForgeRule = ({ forging: { work } }) =>
   work.steps.flatMap(({ step, seconds: inHand, deformation }) =>
     deformation > 0 && inHand < LEAST_SECONDS
       ? [
@@ -339,7 +208,7 @@ const seconds: Rule = ({ forging: { work } }) =>
       : [],
   );
 
-const order: Rule = ({ forge }) => {
+const order: ForgeRule = ({ forge }) => {
   const [planish, bevel] = [forge.order.indexOf("planish"), forge.order.indexOf("bevel")];
   if (planish < 0 || bevel < 0 || planish > bevel) return [];
   return [
@@ -354,28 +223,19 @@ const order: Rule = ({ forge }) => {
   ];
 };
 
-const SEEN_WORDS: Readonly<Record<ForgeFault, { name: string; does: string }>> = {
-  "cold-shut": {
-    name: "A fold",
-    does: "Grind it out, or cut the piece back behind it: never hammer it in.",
-  },
-  burnt: { name: "Burnt steel", does: "It crumbles: cut back to sound steel." },
-  crack: { name: "A crack", does: "Stop. Cut off beyond its end." },
-};
-
 /** What was seen goes deeper than there is to clean off: it would stay in the blade. */
-const seenTooDeep: Rule = ({ seen, forge, forging: { blank }, say }) =>
+const seenTooDeep: ForgeRule = ({ seen, forge, forging: { blank }, say }) =>
   seen.flatMap(({ fault, x, depth }) => {
     const [from, to] = [x[0]!, x[1]!];
     const isOff = from > blank.right || to < blank.left;
     const spare = forge.blank.flats;
     if (isOff || (fault === "cold-shut" && depth <= spare)) return [];
-    const { name, does } = SEEN_WORDS[fault];
+    const { name, does } = SEEN_FAULTS[fault];
     return [
       finding(
         "forge-seen",
         "fix",
-        `${name} ${say.along(from, to)}, ${say.length(depth)} deep${fault === "cold-shut" ? `: ${say.length(spare)} a side comes off there` : ""}.`,
+        `${name[0]!.toUpperCase()}${name.slice(1)} ${say.along(from, to)}, ${say.length(depth)} deep${fault === "cold-shut" ? `: ${say.length(spare)} a side comes off there` : ""}.`,
         `${does} Then work the blank out anew from what is left.`,
         "common practice",
         { where: { x: [from, to] } },
@@ -394,7 +254,7 @@ export const STEP_NAMES: Readonly<Record<Forging["work"]["steps"][number]["step"
   planish: "planishing",
 };
 
-const RULES: readonly Rule[] = [
+const RULES: readonly ForgeRule[] = [
   barShort,
   barThin,
   barNarrow,

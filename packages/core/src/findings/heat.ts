@@ -5,6 +5,7 @@ import { knownOf } from "../heat/steel.ts";
 import { type HeatReport, heatReport, withOp } from "../route/heat-report.ts";
 import type { Route } from "../route/schema.ts";
 import type { Shop } from "../shop/schema.ts";
+import { EUTECTOID } from "../steel/critical.ts";
 import { STEELS } from "../steel/steels.ts";
 import type { LengthUnit } from "../units/length.ts";
 import { showTemperature } from "../units/temperature.ts";
@@ -43,7 +44,6 @@ const finding = offering<HeatOffer>;
 const ANDREWS =
   "K. W. Andrews (1965) and the iron–carbon diagram, from memory of; spreads are starting values";
 const COMMON = "common practice";
-const PEARLITE = 0.77;
 /** Above what dissolves it: starting values. */
 const COOL = { high: 30, low: 20 } as const;
 const HOT = 100;
@@ -56,7 +56,7 @@ const heatOff: Rule = (asked) => {
   const { report, heat, blade } = asked;
   const known = knownOf(heat.steel, blade.steel);
   if (!report.steel || !known) return [];
-  const isHigh = known.middle.C > PEARLITE;
+  const isHigh = known.middle.C > EUTECTOID;
   const { ac1, austenite } = report.steel;
   const least = isHigh ? ac1.middle + COOL.high : austenite.middle + COOL.low;
   const most = (isHigh ? ac1.middle : austenite.middle) + HOT;

@@ -1,4 +1,4 @@
-import { ac1, austenitic } from "../steel/critical.ts";
+import { ac1, austenitic, EUTECTOID } from "../steel/critical.ts";
 import { SEVERITY } from "../steel/hardenability.ts";
 import type { HeatKind, HeatOp } from "./schema.ts";
 import type { Known } from "./steel.ts";
@@ -6,9 +6,8 @@ import type { Known } from "./steel.ts";
 /** Normalizing heats, falling: starting values; each at least so much above where it begins to dissolve. */
 const NORMALIZE = [870, 830, 790] as const;
 const ABOVE_AC1 = 30;
-/** Above where a steel is all austenite: starting values by its carbon. */
-const OVER = { high: 50, low: 20 } as const;
-const PEARLITE = 0.77;
+/** A hardening heat above Ac1 with more carbon than pearlite, else above all austenite: starting values. */
+const ABOVE = { high: 80, low: 50 } as const;
 const HARDEN_MINUTES = 10;
 const OIL_T = 50;
 const MOVED_OIL = SEVERITY["oil, moved well"];
@@ -85,7 +84,5 @@ export const USUAL_RECIPE: readonly HeatKind[] = [
 export function hardenAt(known: Known | null): number {
   if (!known) return 815;
   const { middle } = known;
-  return Math.round(
-    middle.C > PEARLITE ? ac1(middle) + OVER.high + ABOVE_AC1 : austenitic(middle) + OVER.low + ABOVE_AC1,
-  );
+  return Math.round(middle.C > EUTECTOID ? ac1(middle) + ABOVE.high : austenitic(middle) + ABOVE.low);
 }

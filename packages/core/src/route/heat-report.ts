@@ -4,7 +4,15 @@ import { USUAL_RECIPE, usualOp } from "../heat/recipe.ts";
 import { HEAT_KINDS, type Heat, type HeatKind, type HeatOp } from "../heat/schema.ts";
 import { type Known, knownOf, type Span, spanOfKnown } from "../heat/steel.ts";
 import type { Shop } from "../shop/schema.ts";
-import { ac1, austenitic, FORMULA_TO, magnetLetsGo, martensiteStart, SPREAD } from "../steel/critical.ts";
+import {
+  ac1,
+  austenitic,
+  EUTECTOID,
+  FORMULA_TO,
+  magnetLetsGo,
+  martensiteStart,
+  SPREAD,
+} from "../steel/critical.ts";
 import {
   type ClayLine,
   clayLine,
@@ -194,8 +202,7 @@ function figuresOf(known: Known): SteelFigures {
     spanOfKnown(known, start("linear"), SPREAD.Ms),
     spanOfKnown(known, start("product"), SPREAD.Ms),
   ];
-  const to = (end: 0 | 1) => (steel: Known["middle"]) => magnetLetsGo(steel)[end];
-  const spread = known.middle.C > 0.77 ? SPREAD.Acm : SPREAD.Ac3;
+  const spread = known.middle.C > EUTECTOID ? SPREAD.Acm : SPREAD.Ac3;
   return {
     ac1: spanOfKnown(known, ac1, SPREAD.Ac1),
     austenite: spanOfKnown(known, austenitic, spread),
@@ -205,9 +212,8 @@ function figuresOf(known: Known): SteelFigures {
       high: Math.max(linear.high, product.high),
     },
     magnet: {
-      middle: to(1)(known.middle),
-      low: spanOfKnown(known, to(0)).low,
-      high: spanOfKnown(known, to(1)).high,
+      ...spanOfKnown(known, (steel) => magnetLetsGo(steel)[1]),
+      low: spanOfKnown(known, (steel) => magnetLetsGo(steel)[0]).low,
     },
     ideal: spanOfKnown(known, idealDiameter),
     clay: clayLine(known.middle),

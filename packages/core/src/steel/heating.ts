@@ -3,7 +3,8 @@
  * convection, geometry; starting values for what is not physics, ± 25 %.
  */
 const BOLTZMANN = 5.670374419e-8;
-const KELVIN = 273.15;
+/** Absolute nought, °C below nought. */
+export const KELVIN = 273.15;
 export const DENSITY = 7850;
 /** Starting value; ± 0.1 is ∓ 11 % of the seconds in air. */
 const EMISSIVITY = 0.8;

@@ -1,11 +1,11 @@
 import { bisected } from "../numbers/bisect.ts";
+import { KELVIN } from "./heating.ts";
 
 /**
  * How deep carbon is gone below a face that was hot in air, an upper side: its surface empty of carbon, steel lost to scale as it goes.
  * Sources: diffusion of carbon in austenite, from memory of W. D. Callister; scale, from memory of N. Birks and J. Jackson (1970).
  */
 const GAS = 8.314;
-const KELVIN = 273.15;
 
 /** Diffusivity of carbon in austenite, m²/s. */
 export function carbonDiffusivity(celsius: number): number {

@@ -1,4 +1,5 @@
-const KELVIN = 273.15;
+import { KELVIN } from "./heating.ts";
+
 /** The usual constant of the relation; and the other by the steel's carbon. */
 export const USUAL_C = 20;
 export const carbonC = (carbon: number) => 21.3 - 5.8 * carbon;

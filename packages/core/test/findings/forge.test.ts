@@ -1,6 +1,7 @@
 import { describe, expect, test } from "vitest";
 import type { Blade } from "../../src/blade/schema.ts";
-import { type ForgeFinding, judgeForging } from "../../src/findings/forge.ts";
+import { judgeForging } from "../../src/findings/forge.ts";
+import type { ForgeFinding } from "../../src/findings/forge-finding.ts";
 import { parseForge } from "../../src/forge/parse.ts";
 import { type Forge, NO_FORGE } from "../../src/forge/schema.ts";
 import { firstRoute } from "../../src/route/first.ts";

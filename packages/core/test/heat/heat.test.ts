@@ -10,7 +10,7 @@ import type { Route } from "../../src/route/schema.ts";
 import { SCHOOLS } from "../../src/route/stages.ts";
 import { USUAL_SHOP } from "../../src/shop/schema.ts";
 import { secondsThrough } from "../../src/steel/heating.ts";
-import { gatesAt, heatWithWork, proofsAt, runsAt } from "../../src/work/joined.ts";
+import { gatesAt, heatWithWork, heatWorkAt, proofsAt, runsAt } from "../../src/work/joined.ts";
 import type { WorkRow } from "../../src/work/schema.ts";
 import { example } from "../examples.ts";
 
@@ -312,6 +312,15 @@ describe("rows of the work", () => {
     ]);
     expect(proofsAt(rows)).toHaveLength(1);
     expect(gatesAt(rows)[0]!.gate).toBe("oil-wiped");
+    // Done by a row of the work, or by a tick in an older file; not by a row of a stage that is gone.
+    const ticked = {
+      ...route,
+      stages: route.stages.map((one) =>
+        one.id === "flats" ? { ...one, done: "2026-01-01T08:00:00Z" } : one,
+      ),
+    };
+    const more = [...rows, row(7, { what: "done" }), row(8, { what: "done", stage: "gone" })];
+    expect(heatWorkAt(ticked, more).done).toEqual(["flats", "harden"]);
     expect(parseHeat(heatWithWork(NO_HEAT, rows)).ok).toBe(true);
     expect(heatWithWork(NO_HEAT, [])).toEqual(NO_HEAT);
   });

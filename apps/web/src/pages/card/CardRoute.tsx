@@ -12,13 +12,11 @@ import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { heatsAt } from "@true-spine/core/work/joined.ts";
 import type { WorkRow } from "@true-spine/core/work/schema.ts";
 import { X } from "lucide-react";
-import { type ReactNode, useEffect, useState } from "react";
+import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { useSettings } from "../../app/settings.ts";
 import { useFilePart, useSaveStatus, useScreen } from "../../blade/screen.ts";
 import { Notices } from "../../parts/Notices.tsx";
-import { PlainButton } from "../../parts/PlainButton.tsx";
-import { Question } from "../../parts/Question.tsx";
 import { useTitle } from "../../parts/useTitle.ts";
 import { whenInWords } from "../../parts/when.ts";
 import { useReadings } from "../../readings/useReadings.ts";
@@ -40,17 +38,18 @@ import { useRouteReport } from "../../workers/route.ts";
 import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
 import { BladeConflict } from "../blade/BladeConflict.tsx";
 import { WithBlade } from "../blade/BladeRoute.tsx";
-import { ProofGroup } from "../heat/RunGroups.tsx";
+import { Big, Keys, Pips, Small } from "./CardButtons.tsx";
 import { CardDrawing } from "./CardDrawing.tsx";
 import { CardNumbers } from "./CardNumbers.tsx";
 import { lastOnCard, toReading } from "./card-reading.ts";
 import { ForgeDrawing, ForgeNumbers } from "./ForgeCard.tsx";
-import { HeatNumbers, useNextMoment } from "./HeatCard.tsx";
+import { FilePanel, HeatNumbers, useNextMoment } from "./HeatCard.tsx";
 import { standingOf, told } from "./last-reading.ts";
 import { useOffline } from "./offline.ts";
 import { ReadingPanel } from "./ReadingPanel.tsx";
 import { SeenPanel } from "./SeenPanel.tsx";
 import { useAwake } from "./useAwake.ts";
+import { useCardKeys } from "./useCardKeys.ts";
 
 /** The grinder card: one step at a time, full screen, for gloves and dust. */
 export function CardRoute() {
@@ -319,12 +318,7 @@ function Card() {
           onClose={() => setIsReading(null)}
         />
       )}
-      {isFiling && (
-        <Question title="What the file says" isOpen onClose={() => setIsFiling(false)}>
-          <ProofGroup op={stage.id} />
-          <PlainButton onClick={() => setIsFiling(false)}>Close</PlainButton>
-        </Question>
-      )}
+      {isFiling && <FilePanel op={stage.id} onClose={() => setIsFiling(false)} />}
       {isSeeing && (
         <SeenPanel
           onClose={() => setIsSeeing(false)}
@@ -359,97 +353,3 @@ const beltsOf = (stage: StageReport) => {
     ? `belts: ${planned.sequence.steps.map(({ belt }) => abrasiveName(belt)).join(", ")}`
     : "";
 };
-
-function Pips({ stages, index }: { stages: readonly Stage[]; index: number }) {
-  return (
-    <span aria-hidden className="flex gap-1">
-      {stages.map((stage, i) => (
-        <span
-          key={stage.id}
-          className={`h-2 w-3 rounded-full xl:w-3.5 ${i === index ? "bg-scribe" : stage.done ? "bg-deep" : "bg-rule"}`}
-        />
-      ))}
-    </span>
-  );
-}
-
-function Keys({ children }: { children: string }) {
-  return (
-    <kbd aria-hidden className="block text-sm font-normal opacity-70">
-      {children}
-    </kbd>
-  );
-}
-
-function Big({
-  onClick,
-  children,
-  isMain,
-  isOff,
-}: {
-  onClick: () => void;
-  children: ReactNode;
-  isMain?: boolean;
-  isOff?: boolean;
-}) {
-  return (
-    <button
-      type="button"
-      onClick={onClick}
-      disabled={isOff}
-      className={`min-h-20 px-2 text-xl font-semibold disabled:opacity-40 ${isMain ? "bg-deep text-on-deep" : "bg-sheet hover:bg-room"}`}
-    >
-      {children}
-    </button>
-  );
-}
-
-function Small({ onClick, children }: { onClick: () => void; children: ReactNode }) {
-  return (
-    <button
-      type="button"
-      onClick={onClick}
-      className="min-h-16 rounded bg-layout-steel px-4 font-semibold text-scribed outline-1 outline-scribed-faint"
-    >
-      {children}
-    </button>
-  );
-}
-
-/** The keys that go on and back; a foot switch sends one of them. Every other key is left to the machine. */
-const ON = [" ", "Enter", "PageDown", "ArrowRight"];
-const BACK = ["Backspace", "PageUp", "ArrowLeft"];
-
-function useCardKeys({
-  done,
-  back,
-  read,
-  isOff,
-}: {
-  done: () => void;
-  back: () => void;
-  read: () => void;
-  isOff: boolean;
-}) {
-  useEffect(() => {
-    if (isOff) return;
-    const onKey = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
-      const isOnControl = (event.target as HTMLElement).matches("button, a, input, select");
-      // On a button they press it.
-      if (isOnControl && (event.key === "Enter" || event.key === " ")) return;
-      const act = ON.includes(event.key)
-        ? done
-        : BACK.includes(event.key)
-          ? back
-          : event.key.toLowerCase() === "r"
-            ? read
-            : null;
-      if (!act) return;
-      event.preventDefault();
-      act();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [done, back, read, isOff]);
-}

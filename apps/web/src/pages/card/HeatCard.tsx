@@ -1,8 +1,14 @@
+import { PLACES, SEEN_BY_FILE } from "@true-spine/core/heat/schema.ts";
 import type { OpReport } from "@true-spine/core/route/heat-report.ts";
 import { looksAt } from "@true-spine/core/steel/colours.ts";
 import { fahrenheit } from "@true-spine/core/units/temperature.ts";
 import type { ReactNode } from "react";
+import { useScreen } from "../../blade/screen.ts";
+import { Question } from "../../parts/Question.tsx";
 import { clock, inMinutes, leftInWords, useHeatClock } from "../../work/useHeatClock.ts";
+import { SAW_NAMES, useProofs } from "../../work/useProofs.ts";
+import { record } from "../../work/useWorkRows.ts";
+import { Big } from "./CardButtons.tsx";
 
 /** What must be seen to before the next heat: common practice. */
 const NEXT: Readonly<Record<OpReport["op"]["kind"], string>> = {
@@ -60,4 +66,38 @@ export function useNextMoment(report: OpReport | null) {
   if (!running) return { moment: "began", words: "Into the heat" } as const;
   if (!running.through) return { moment: "through", words: "Warm through" } as const;
   return { moment: "ended", words: "Out" } as const;
+}
+
+/** What a file does, place by place: buttons for a dirty thumb. */
+export function FilePanel({ op, onClose }: { op: string; onClose: () => void }) {
+  const screen = useScreen();
+  const last = useProofs(op);
+  return (
+    <Question title="What the file says" isOpen onClose={onClose} wide>
+      <div className="flex flex-col gap-3">
+        {PLACES.map((place) => (
+          <div key={place} className="grid grid-cols-[5rem_1fr_1fr_1fr] items-center gap-2">
+            <span className="text-lg font-semibold">{place}</span>
+            {SEEN_BY_FILE.map((saw) => (
+              <button
+                key={saw}
+                type="button"
+                aria-label={`${place}: ${SAW_NAMES[saw]}`}
+                aria-pressed={last(place) === saw}
+                className={`min-h-16 rounded border px-3 text-lg font-semibold ${last(place) === saw ? "border-deep bg-band" : "border-frame bg-sheet"}`}
+                onClick={() => record(screen, { stage: op, what: "proof", place, saw })}
+              >
+                {SAW_NAMES[saw]}
+              </button>
+            ))}
+          </div>
+        ))}
+        <div className="flex justify-end">
+          <Big onClick={onClose} isMain>
+            <span className="px-6">Back to the card</span>
+          </Big>
+        </div>
+      </div>
+    </Question>
+  );
 }

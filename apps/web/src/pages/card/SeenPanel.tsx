@@ -1,18 +1,9 @@
 import { FORGE_FAULTS, type ForgeFault } from "@true-spine/core/forge/schema.ts";
+import { SEEN_FAULTS } from "@true-spine/core/forge/seen.ts";
 import { useState } from "react";
 import { LengthBox } from "../../parts/Box.tsx";
 import { PlainButton } from "../../parts/PlainButton.tsx";
 import { Question } from "../../parts/Question.tsx";
-
-/** What is seen at the fire, and what to do about it: common practice. */
-const SEEN: Readonly<Record<ForgeFault, { name: string; does: string }>> = {
-  "cold-shut": {
-    name: "a fold",
-    does: "Grind it out or cut it off, never hammer it in; work behind the end first.",
-  },
-  burnt: { name: "sparks: burnt", does: "Burnt steel crumbles: cut back to sound steel." },
-  crack: { name: "a crack", does: "Stop. Cut off beyond its end." },
-};
 
 /** A fault seen at the fire: which, from where to where, how deep. */
 export function SeenPanel({
@@ -37,11 +28,11 @@ export function SeenPanel({
               className={`min-h-16 rounded border px-4 text-lg font-semibold ${fault === one ? "border-deep bg-band" : "border-frame bg-sheet"}`}
               onClick={() => setFault(one)}
             >
-              {SEEN[one].name}
+              {SEEN_FAULTS[one].name}
             </button>
           ))}
         </div>
-        <p>{SEEN[fault].does}</p>
+        <p>{SEEN_FAULTS[fault].does}</p>
         <LengthBox
           label="From, from the junction"
           value={from}

@@ -1,11 +1,12 @@
 import { PLACES, type Proof, SEEN_BY_FILE } from "@true-spine/core/heat/schema.ts";
 import type { OpReport } from "@true-spine/core/route/heat-report.ts";
-import { gatesAt, proofsAt } from "@true-spine/core/work/joined.ts";
+import { gatesAt } from "@true-spine/core/work/joined.ts";
 import { useState } from "react";
 import { useScreen } from "../../blade/screen.ts";
 import { Group, SmallButton } from "../../parts/Group.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { clock, inMinutes, leftInWords, useHeatClock } from "../../work/useHeatClock.ts";
+import { SAW_NAMES, useProofs } from "../../work/useProofs.ts";
 import { record, tick, useRoute, useWorkRows } from "../../work/useWorkRows.ts";
 
 /** The clock of one heat: into the fire, warm through, out; the end is a time of day, and stands through a reload. */
@@ -58,12 +59,6 @@ export function ClockGroup({ report }: { report: OpReport }) {
   );
 }
 
-const SAW_NAMES: Readonly<Record<Proof["saw"], string>> = {
-  skates: "skates",
-  bites: "bites",
-  mixed: "half and half",
-};
-
 const SAW_BUTTONS: Readonly<Record<Proof["saw"], string>> = {
   skates: "It skates",
   bites: "It bites",
@@ -73,12 +68,11 @@ const SAW_BUTTONS: Readonly<Record<Proof["saw"], string>> = {
 /** What a file does on it after the quench: at the edge first. */
 export function ProofGroup({ op }: { op: string }) {
   const screen = useScreen();
-  const proofs = proofsAt(useWorkRows()).filter(({ after }) => after === op);
+  const last = useProofs(op);
   const [place, setPlace] = useState<Proof["place"]>("edge");
-  const last = (where: Proof["place"]) => proofs.findLast((one) => one.place === where);
   const said = PLACES.flatMap((where) => {
     const one = last(where);
-    return one ? [`${where} ${SAW_NAMES[one.saw]}`] : [];
+    return one ? [`${where} ${SAW_NAMES[one]}`] : [];
   });
   return (
     <Group title="File, after the quench">
