@@ -128,7 +128,11 @@ test("the card at Harden: how hot, until when, what the file says; and the page 
   await page.goto(page.url().replace("/blades/", "/card/").replace("/heat", ""));
   const numbers = page.getByRole("region", { name: "Numbers" });
   // Stock, profile, holes, flats, layout and rough bevels are done; then comes the heat.
-  for (let i = 0; i < 6; i++) await page.keyboard.press("ArrowRight");
+  await expect(numbers).toBeVisible();
+  for (let at = 1; at <= 6; at++) {
+    await expect(page.getByText(`${at} of `, { exact: false }).first()).toBeVisible();
+    await page.keyboard.press("ArrowRight");
+  }
   await expect(numbers).toContainText("1476 °F; cherry");
   await expect(numbers).toContainText("held 10 min");
   await press(page, "Into the heat");
