@@ -295,11 +295,11 @@ test("a face ground at 10° to a step and at 5° above it, where 5° was meant a
     await page.keyboard.press("ArrowDown");
   await expect(after).toHaveValue("finish");
   const next = page.getByRole("region", { name: "Next reading" });
-  const box = page.getByLabel(/^What it reads/);
   // Two planes from the shoulder, 0.769 up: what the right face stands proud by at a height, and how far its line falls.
   const rises = (up: number) => Math.max(0, Math.min(up, 2.6) - 0.769) * 0.08884;
   const falls = rises(2.6) / 0.08749;
-  await expect(box).toBeFocused();
+  await expect(next).toContainText("should show");
+  await tabTo(page, /^What it reads/);
   for (let n = 1; ; n++) {
     const text = await next.innerText();
     if (/(\d+) of \1 read/.test(text)) break;

@@ -35,6 +35,24 @@ test("upright, every page of a blade fits across, and the last of its findings i
   }
 });
 
+test("upright, all pages that a forged and hardened blade has stand beside the unit on show", async ({
+  page,
+}) => {
+  const id = await makeBlade(page.request, "All pages");
+  await page.goto(`/blades/${id}/route`);
+  await page.getByRole("button", { name: /^most of it soft/i }).tap();
+  await page.getByLabel("Add a stage").selectOption("forge");
+  const links = page.getByRole("navigation", { name: "Pages of this blade" }).getByRole("link");
+  await expect(links).toHaveCount(7);
+  const unit = await boxOf(page.getByLabel("Unit"));
+  expect(unit.x + unit.width).toBeLessThanOrEqual(820);
+  const last = await boxOf(links.last());
+  expect(last.x + last.width).toBeLessThanOrEqual(unit.x);
+  await page.getByRole("link", { name: /Heat$/ }).tap();
+  await expect(page.getByRole("table", { name: "Heats" })).toBeVisible();
+  await fitsAcross(page);
+});
+
 test("upright, the ladder's names are beside the blade and at least seven stages are in view", async ({
   page,
 }) => {

@@ -14,7 +14,7 @@ export function FoundList<Offer extends { readonly words: string }>({
 }) {
   if (findings.length === 0) return null;
   return (
-    <ul aria-label={label} className="border-t border-rule">
+    <ul aria-label={label} className="-mt-px border-t border-rule">
       {findings.map(({ id, severity, message, advice, basis, offers }) => (
         <li key={`${id} ${message}`} className="flex items-start gap-2 border-b border-rule py-1.5 text-sm">
           <Sign of={severity} className="mt-1 size-3.5" />

@@ -42,11 +42,14 @@ export function Choice({
   value,
   options,
   onChange,
+  onFigure,
 }: {
   label: string;
   value: string;
   options: readonly { value: string; name: string }[];
   onChange: (value: string) => void;
+  /** A digit or Enter pressed while the list has the cursor: the figure that is typed belongs in a box. */
+  onFigure?: () => void;
 }) {
   return (
     <label className="flex items-center justify-between gap-2 text-sm text-faint">
@@ -55,6 +58,9 @@ export function Choice({
         className="h-8 w-44 rounded border border-frame bg-sheet px-2 font-semibold text-ink"
         value={value}
         onChange={(event) => onChange(event.currentTarget.value)}
+        onKeyDown={(event) => {
+          if (onFigure && /^([\d.,-]|Enter)$/.test(event.key)) onFigure();
+        }}
       >
         {options.map((option) => (
           <option key={option.value} value={option.value}>

@@ -251,6 +251,25 @@ describe("the next reading", () => {
     fireEvent.keyDown(box, { key: "Enter" });
   };
 
+  test("the box has the cursor unless a list is being chosen from; a figure typed there goes to the box", () => {
+    const { rerender } = show(group());
+    const box = screen.getByLabelText("What it reads, mm");
+    expect(document.activeElement).toBe(box);
+    const after = screen.getByLabelText("After");
+    after.focus();
+    const again = (more = {}) => rerender(<Bench>{group(more)}</Bench>);
+    again({ line: null });
+    again();
+    expect(document.activeElement).toBe(after);
+    fireEvent.keyDown(after, { key: "ArrowDown" });
+    expect(document.activeElement).toBe(after);
+    fireEvent.keyDown(after, { key: "4" });
+    expect(document.activeElement).toBe(screen.getByLabelText("What it reads, mm"));
+    after.focus();
+    again({ toBox: 1 });
+    expect(document.activeElement).toBe(screen.getByLabelText("What it reads, mm"));
+  });
+
   test("typed and entered it is taken in millimetres; nonsense stays and says why", () => {
     const onTake = vi.fn();
     show(group({ onTake }));

@@ -233,6 +233,11 @@ function isFineEnough({ microns }: Abrasive, { coarsest = Number.POSITIVE_INFINI
   return microns <= coarsest * (1 + 1e-9);
 }
 
+/** Whether a belt helps at all where nothing but scratches is to come off: one as coarse as they are only makes new ones. */
+function helps({ microns }: Abrasive, { depth, from }: Job): boolean {
+  return depth !== null || from === 0 || microns < from * (1 - 1e-9);
+}
+
 /** What each belt that could stand in a sequence and does not would add to it; cheapest first. */
 export function skippedBy(
   { steps, cost, minutes }: Sequence,
@@ -241,7 +246,8 @@ export function skippedBy(
 ): Skipped[] {
   const used = steps.map(({ belt }) => belt);
   return store
-    .filter((belt) => belt.onHand > 0 && isFineEnough(belt, job) && !used.some(({ id }) => id === belt.id))
+    .filter((belt) => belt.onHand > 0 && isFineEnough(belt, job) && helps(belt, job))
+    .filter((belt) => !used.some(({ id }) => id === belt.id))
     .flatMap((belt) => {
       const all = [...used, belt].toSorted((a, b) => b.microns - a.microns);
       const planned = followed(all, job);

@@ -164,6 +164,19 @@ describe("a belt sequence", () => {
     expect(skipped.every(({ belt: { microns } }) => microns <= edge.coarsest + 1e-9)).toBe(true);
   });
 
+  test("where only scratches come off, a belt as coarse as they are is not left out: it would make them anew", () => {
+    const from = micronsOf("P", "P60")!;
+    const only = { ...job, depth: null, from, to: micronsOf("P", "P400")! };
+    const planned = planSequence(store, only);
+    if (!planned.ok) throw new Error("it can be done");
+    const skipped = skippedBy(planned.sequence, store, only);
+    expect(skipped.length).toBeGreaterThan(0);
+    expect(skipped.every(({ belt: { microns } }) => microns < from)).toBe(true);
+    // With steel to come off a coarser one may serve.
+    const deep = skippedBy(planned.sequence, store, { ...only, depth: 0.5 });
+    expect(deep.some(({ belt: { microns } }) => microns >= from)).toBe(true);
+  });
+
   test("a finer finish asks for more steel and more minutes", () => {
     const to = (grade: string) =>
       planSequence(store, { ...job, depth: null, from: 538, to: micronsOf("P", grade)! });

@@ -130,7 +130,6 @@ export function CheckPage() {
             onStage={(next) => {
               setPicked(next);
               setAt(null);
-              setToBox((times) => times + 1);
             }}
             line={current}
             lines={lines}

@@ -39,9 +39,13 @@ export function ReadGroup({
   const [why, setWhy] = useState<string | null>(null);
   const box = useRef<HTMLInputElement>(null);
   const isHere = line !== null;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a change of toBox is the asking itself
+  const asked = useRef(toBox);
   useEffect(() => {
-    if (isHere) box.current?.focus({ preventScroll: true });
+    if (!isHere) return;
+    // By itself it does not take the cursor out of a box or a list: whoever is choosing a stage is let choose.
+    const isHeld = document.activeElement?.matches("input, select, textarea") ?? false;
+    if (toBox !== asked.current || !isHeld) box.current?.focus({ preventScroll: true });
+    asked.current = toBox;
   }, [isHere, toBox]);
   const read = lines.filter(({ figure, isDoubted }) => figure || isDoubted).length;
   const first = lines.filter(({ isFirst }) => isFirst);
@@ -80,6 +84,7 @@ export function ReadGroup({
         value={stage}
         options={stagesToCheck(route).map((id) => ({ value: id, name: stageName(route, id) }))}
         onChange={onStage}
+        onFigure={() => box.current?.focus({ preventScroll: true })}
       />
       {isRest && read === first.length && read < lines.length && (
         <p className="text-xs">

@@ -4,7 +4,10 @@ import { useSize } from "../../rail/useSize.ts";
 const LEFT = 62;
 const RIGHT = 150;
 const TOP = 14;
-const BOTTOM = 26;
+/** Room for names in two rows: where heats stand close every second name is lower. */
+const BOTTOM = 38;
+const NAME = 72;
+const ROW = 13;
 const GRID = 200;
 /** Cooling is drawn as so much of a heat's own width: how long it takes is not reckoned. */
 const COOL = 0.35;
@@ -26,6 +29,7 @@ export function HeatChart({
   const top = Math.max(900, ...ops.map(({ op }) => op.T + 60));
   const py = (T: number) => height - BOTTOM - (T / top) * (height - TOP - BOTTOM);
   const spots = placed(ops, width);
+  const isClose = spots.some(({ x, end }) => end - x < NAME);
   const bands = steel
     ? [
         { name: "hardens from", ...steel.austenite, fill: "var(--color-grind)" },
@@ -73,7 +77,7 @@ export function HeatChart({
               strokeDasharray="4 3"
             />
           )}
-          {spots.map(({ report: { op, name }, x, warm, held, end }) => (
+          {spots.map(({ report: { op, name }, x, warm, held, end }, i) => (
             // Pressed on by a pointer; by keys the same is done in the table below.
             // biome-ignore lint/a11y/noStaticElementInteractions: the table below does the same
             <g key={op.id} onClick={() => onChoose(op.id)} className="cursor-pointer">
@@ -102,7 +106,7 @@ export function HeatChart({
               </text>
               <text
                 x={(x + end) / 2}
-                y={height - 8}
+                y={height - 8 - (isClose && i % 2 === 0 ? ROW : 0)}
                 textAnchor="middle"
                 className={`text-[11px] ${op.id === chosen ? "fill-ink font-semibold" : "fill-faint"}`}
               >
