@@ -103,6 +103,28 @@ test("a blade found soft: what to take off is said, and filed again it is well; 
   await expect(findings(page)).not.toContainText("nobody knows yet that it hardens");
 });
 
+test("scrap that no file skates on stays as soft as it is: told so, its edge judged as soft steel's; undone, it is hardened again", async ({
+  page,
+}) => {
+  await begin(page, "Scrap job", "1084");
+  await choose(page, /^Known by/, "scrap");
+  await press(page, "Tick it as done");
+  await press(page, "It bites");
+  await expect(findings(page)).toContainText("It may be no steel that hardens");
+  await press(page, "It stays as soft as it is");
+  await expect(page.getByText(/Nothing on this route hardens the blade/)).toBeVisible();
+  await saved(page);
+  await goTo(page, 2);
+  const judged = page.getByRole("region", { name: "Findings" });
+  await expect(judged).toContainText("Nothing on its route hardens it");
+  // 350 of 2000 N/mm²: 18 of a hundred, of what a field knife's edge is held to.
+  await expect(judged).toContainText("yields at about 18 %");
+  await expect(judged).toContainText("The apex yields at");
+  await page.keyboard.press("ControlOrMeta+z");
+  await expect(judged).not.toContainText("Nothing on its route hardens it");
+  await expect(page.getByRole("link", { name: /Heat$/ })).toBeVisible();
+});
+
 test("1095 with a clay line: weak by its standard, clear on a certificate of 0.22 manganese", async ({
   page,
 }) => {

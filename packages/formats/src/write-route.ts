@@ -35,9 +35,16 @@ export function writeRouteCsv(route: Route, report: RouteReport): string {
 
 /**
  * The stages that a day was set for, as a calendar file of whole days. Source of the layout: RFC 5545, with lines folded
- * at 75 octets and commas, semicolons and line ends escaped. `stamp` is when it is written.
+ * at 75 octets and commas, semicolons and line ends escaped. `stamp` is when it is written; `minutes`, by a stage's id, what a heat takes
+ * with warming and cooling.
  */
-export function writeCalendar(name: string, id: string, route: Route, stamp: Date): string {
+export function writeCalendar(
+  name: string,
+  id: string,
+  route: Route,
+  stamp: Date,
+  minutes: ReadonlyMap<string, number> = new Map(),
+): string {
   const when = stamp.toISOString().replace(/[-:]|\.\d+/g, "");
   const events = route.stages.flatMap((one) => {
     const { id: stageId, kind, planned, note } = one;
@@ -45,13 +52,15 @@ export function writeCalendar(name: string, id: string, route: Route, stamp: Dat
     const day = planned.replaceAll("-", "");
     const stage = nameOf(one);
     const { words } = STAGES[kind];
+    const takes = minutes.get(stageId ?? "");
+    const told = [words, takes && `About ${inHours(takes)}, warming and cooling with it.`, note];
     return [
       "BEGIN:VEVENT",
       `UID:${id}-${stageId}@true-spine`,
       `DTSTAMP:${when}`,
       `DTSTART;VALUE=DATE:${day}`,
       `SUMMARY:${escaped(`${name}: ${stage}`)}`,
-      `DESCRIPTION:${escaped(note ? `${words} ${note}` : words)}`,
+      `DESCRIPTION:${escaped(told.filter(Boolean).join(" "))}`,
       "END:VEVENT",
     ];
   });
@@ -63,6 +72,13 @@ export function writeCalendar(name: string, id: string, route: Route, stamp: Dat
     "END:VCALENDAR",
   ];
   return `${lines.flatMap(folded).join("\r\n")}\r\n`;
+}
+
+/** Minutes as a day is planned by: rounded up to five. */
+function inHours(minutes: number): string {
+  const all = 5 * Math.ceil(minutes / 5);
+  const [hours, rest] = [Math.floor(all / 60), all % 60];
+  return [hours > 0 && `${hours} h`, (rest > 0 || hours === 0) && `${rest} min`].filter(Boolean).join(" ");
 }
 
 const escaped = (text: string) => text.replace(/[\\;,]/g, (sign) => `\\${sign}`).replace(/\r?\n/g, "\\n");

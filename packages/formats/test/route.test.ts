@@ -66,5 +66,8 @@ describe("the route on paper, read back by another reader", () => {
       "oil\\, fast\\; two tempers",
     );
     expect(unfolded).toContain("DTSTAMP:20261126T080000Z");
+    // What a heat takes with warming and cooling, rounded up to five minutes.
+    const timed = writeCalendar("Fen hook", "0b8f", route, options.date, new Map([["harden", 131.2]]));
+    expect(timed.replaceAll("\r\n ", "")).toContain("About 2 h 15 min\\, warming and cooling with it.");
   });
 });

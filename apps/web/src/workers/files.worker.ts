@@ -4,8 +4,10 @@ import { meshOf } from "@true-spine/core/blade/mesh.ts";
 import { compileRing } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { Forge } from "@true-spine/core/forge/schema.ts";
+import type { Heat } from "@true-spine/core/heat/schema.ts";
 import { type Spec, specOf } from "@true-spine/core/record/spec.ts";
 import { forgingOf } from "@true-spine/core/route/forging.ts";
+import { heatReport } from "@true-spine/core/route/heat-report.ts";
 import { reportOf } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
 import { finishedSteel } from "@true-spine/core/route/steel.ts";
@@ -43,7 +45,11 @@ const filing = {
   spec: (blade: Blade, read: Parameters<typeof specOf>[1]): Spec => specOf(blade, read),
   specSheet: (blade: Blade, read: Parameters<typeof specOf>[1], options: SpecSheetOptions) =>
     writeSpecSheet(blade, specOf(blade, read), options),
-  calendar: (name: string, id: string, route: Route) => writeCalendar(name, id, route, new Date()),
+  calendar(id: string, blade: Blade, route: Route, heat: Heat, shop: Shop): string {
+    const { ops } = heatReport(blade, route, heat, shop);
+    const minutes = new Map(ops.map(({ op, total, cooling }) => [op.id, total + cooling]));
+    return writeCalendar(blade.name, id, route, new Date(), minutes);
+  },
   readings(
     text: string,
     of: string,

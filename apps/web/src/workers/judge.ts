@@ -1,5 +1,6 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { Beside } from "@true-spine/core/findings/judge.ts";
+import { staysSoft } from "@true-spine/core/route/heats.ts";
 import type { Remote } from "comlink";
 import { useEffect, useMemo } from "react";
 import { useOtherBlades } from "../api/blades.ts";
@@ -23,12 +24,14 @@ export function useJudging(): void {
   const file = useFile();
   const limits = useDocument("limits");
   const handle = useDocument("handle");
-  const isRouted = useDocument("route").stages.length > 0;
+  const route = useDocument("route");
+  const isRouted = route.stages.length > 0;
+  const isSoft = staysSoft(route);
   const others = useOtherBlades(id);
   const unit = useSettings((settings) => settings.unit);
   const question = useMemo(
-    () => ({ file, beside: { unit, limits, handle, others, isRouted } }),
-    [file, unit, limits, handle, others, isRouted],
+    () => ({ file, beside: { unit, limits, handle, others, isRouted, staysSoft: isSoft } }),
+    [file, unit, limits, handle, others, isRouted, isSoft],
   );
   const { answer, trouble, tryAgain } = useWork("judge", question, judged);
   useEffect(() => {

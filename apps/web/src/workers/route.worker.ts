@@ -1,7 +1,8 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { judgeForging } from "@true-spine/core/findings/forge.ts";
 import type { ForgeFinding, Seen } from "@true-spine/core/findings/forge-finding.ts";
-import { type HeatFinding, type HeatWork, judgeHeat } from "@true-spine/core/findings/heat.ts";
+import { judgeHeat } from "@true-spine/core/findings/heat.ts";
+import type { HeatFinding, HeatWork } from "@true-spine/core/findings/heat-finding.ts";
 import { judgePlan, type PlanFinding } from "@true-spine/core/findings/plan.ts";
 import type { Forge } from "@true-spine/core/forge/schema.ts";
 import type { Handle } from "@true-spine/core/handle/schema.ts";
@@ -13,6 +14,7 @@ import { type RouteReport, reportOf } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
 import type { LengthUnit } from "@true-spine/core/units/length.ts";
+import { hardenedOf, type Said } from "@true-spine/core/work/hardened.ts";
 import { expose } from "comlink";
 
 let last: { readonly key: string; readonly forging: Forging | null } | null = null;
@@ -56,10 +58,16 @@ const routing = {
     route: Route,
     heat: Heat,
     shop: Shop,
-    { unit, work }: { unit: LengthUnit; work: HeatWork },
-  ): { report: HeatReport; findings: HeatFinding[] } {
+    beside: { unit: LengthUnit; work: HeatWork; handle: Handle; wanted: number | null },
+  ): { report: HeatReport; findings: HeatFinding[]; said: Said | null } {
     const report = heatReport(blade, route, heat, shop);
-    return { report, findings: judgeHeat(blade, route, heat, shop, { unit, work, report }) };
+    // What the shop has learned must not learn from itself.
+    const bare = shop.hardened ? heatReport(blade, route, heat, { ...shop, hardened: [] }) : report;
+    return {
+      report,
+      findings: judgeHeat(blade, route, heat, shop, { ...beside, report }),
+      said: hardenedOf(bare, beside.work),
+    };
   },
 };
 

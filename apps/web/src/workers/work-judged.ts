@@ -1,5 +1,5 @@
 import type { Severity } from "@true-spine/core/findings/finding.ts";
-import type { HeatWork } from "@true-spine/core/findings/heat.ts";
+import type { HeatWork } from "@true-spine/core/findings/heat-finding.ts";
 import type { Heat } from "@true-spine/core/heat/schema.ts";
 import { heatWorkAt, seenAt } from "@true-spine/core/work/joined.ts";
 import type { Remote } from "comlink";
@@ -46,7 +46,7 @@ export function useWorkJudged(stage: string): WorkJudged | null {
       handle,
       forge,
       heat,
-      work: heatWorkAt(route, rows),
+      work: heatWorkAt(route, rows, readings),
       seen: seenAt(rows),
       shop,
       unit,
@@ -86,14 +86,21 @@ type Question = Parameters<Remote<Workers["bench"]>["report"]>[0] & {
 
 async function planned(
   remote: Remote<Workers["route"]>,
-  { blade, route, shop, unit, handle, forge, seen, heat, work }: Question,
+  { blade, route, shop, unit, handle, forge, seen, heat, work, check }: Question,
   tell: (counts: { route: Counts; forge: Counts | null; heat: Counts | null }) => void,
 ): Promise<void> {
   const { findings } = await remote.report(blade, route!, shop, { x: 0, unit, handle, forge });
   const isForged = route!.stages.some(({ kind }) => kind === "forge");
   const forged = isForged ? await remote.forge(blade, route!, forge, shop, { x: 0, unit, seen }) : null;
   const isHardened = route!.stages.some(({ kind }) => kind === "harden");
-  const heated = isHardened ? await remote.heat(blade, route!, heat, shop, { unit, work }) : null;
+  const heated = isHardened
+    ? await remote.heat(blade, route!, heat, shop, {
+        unit,
+        work,
+        handle,
+        wanted: check.hardness ?? null,
+      })
+    : null;
   tell({
     route: counted(findings),
     forge: forged && counted(forged.findings),

@@ -1,15 +1,17 @@
 import { cleanup, fireEvent, screen } from "@testing-library/react";
 import { NO_HEAT } from "@true-spine/core/heat/schema.ts";
 import { firstRoute } from "@true-spine/core/route/first.ts";
-import { heatReport, withUsualHeats } from "@true-spine/core/route/heat-report.ts";
+import { heatReport } from "@true-spine/core/route/heat-report.ts";
+import { withUsualHeats } from "@true-spine/core/route/heats.ts";
 import { USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
 import { afterEach, beforeEach, describe, expect, test } from "vitest";
 import { useSettings } from "../../src/app/settings.ts";
 import { pagesFor } from "../../src/pages/blade/pages.ts";
 import { FilePanel, HeatNumbers } from "../../src/pages/card/HeatCard.tsx";
+import { ClockGroup } from "../../src/pages/heat/ClockGroup.tsx";
 import { HeatsTable } from "../../src/pages/heat/HeatsTable.tsx";
 import { OpGroup } from "../../src/pages/heat/OpGroup.tsx";
-import { ClockGroup, ProofGroup } from "../../src/pages/heat/RunGroups.tsx";
+import { FileGroup } from "../../src/pages/heat/ProofGroups.tsx";
 import { SteelGroup } from "../../src/pages/heat/SteelGroup.tsx";
 import { useShopState } from "../../src/shop/shop.ts";
 import { endsOf, inMinutes, leftInWords } from "../../src/work/useHeatClock.ts";
@@ -133,7 +135,7 @@ describe("the Heat page", () => {
 
   test("what the file says is kept place by place, the last word of each", () => {
     const held = open();
-    held.show(<ProofGroup op="harden" />);
+    held.show(<FileGroup op="harden" />);
     expect(screen.getByText("Not tried yet.")).toBeTruthy();
     fireEvent.click(screen.getByRole("button", { name: "It bites" }));
     fireEvent.click(screen.getByRole("button", { name: "It skates" }));

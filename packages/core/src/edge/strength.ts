@@ -6,6 +6,8 @@ import { type Station, thicknessAlong } from "../blade/station.ts";
  * (58 HRC stands near 2200 N/mm² tensile), less a tenth for yield. It cancels in every ratio.
  */
 export const YIELD = 2000;
+/** The same for steel that was never hardened, or stays in its soft sides, N/mm², × or ÷ 1.4: starting value. */
+export const SOFT_YIELD = 350;
 /** How far up the apex the load is taken to act, mm: a starting value, without a published source. */
 export const CONTACT_DEPTH = 0.2;
 const PLACES = 10;

@@ -1,58 +1,39 @@
 import type { Blade } from "../blade/schema.ts";
+import type { Handle } from "../handle/schema.ts";
 import { hardenAt } from "../heat/recipe.ts";
-import type { Gate, Heat, HeatOp, HeatRun, Proof } from "../heat/schema.ts";
+import type { Heat } from "../heat/schema.ts";
 import { knownOf } from "../heat/steel.ts";
-import { type HeatReport, heatReport, withOp } from "../route/heat-report.ts";
+import { type HeatReport, heatReport } from "../route/heat-report.ts";
+import { withOp } from "../route/heats.ts";
 import type { Route } from "../route/schema.ts";
+import { withStage } from "../route/stages.ts";
+import { instrumentsOf } from "../shop/instruments.ts";
 import type { Shop } from "../shop/schema.ts";
 import { EUTECTOID } from "../steel/critical.ts";
 import { STEELS } from "../steel/steels.ts";
 import type { LengthUnit } from "../units/length.ts";
 import { showTemperature } from "../units/temperature.ts";
-import { type Offered, offering } from "./finding.ts";
-import { type Speech, speechIn } from "./judged.ts";
+import {
+  ANDREWS,
+  COMMON,
+  finding,
+  type Heated,
+  type HeatFinding,
+  type HeatRule,
+  type HeatWork,
+  hardening,
+  NO_HEAT_WORK,
+  opsIn,
+} from "./heat-finding.ts";
+import { AS_DONE } from "./heat-work.ts";
+import { speechIn } from "./judged.ts";
 
-/** What may be done about a heat at one press: its own document, or the route, as it would then be. */
-export interface HeatOffer {
-  readonly words: string;
-  readonly heat?: Heat;
-  readonly route?: Route;
-}
-export type HeatFinding = Offered<HeatOffer>;
-
-/** What was done and seen of it. */
-export interface HeatWork {
-  readonly runs: readonly HeatRun[];
-  readonly proofs: readonly Proof[];
-  readonly gates: readonly Gate[];
-  /** Stages that are done, by their ids. */
-  readonly done: readonly string[];
-}
-export const NO_HEAT_WORK: HeatWork = { runs: [], proofs: [], gates: [], done: [] };
-
-interface Asked extends HeatWork {
-  readonly blade: Blade;
-  readonly route: Route;
-  readonly heat: Heat;
-  readonly report: HeatReport;
-  readonly say: Speech;
-}
-type Rule = (asked: Asked) => HeatFinding[];
-
-const finding = offering<HeatOffer>;
-
-const ANDREWS =
-  "K. W. Andrews (1965) and the iron–carbon diagram, from memory of; spreads are starting values";
-const COMMON = "common practice";
 /** Above what dissolves it: starting values. */
 const COOL = { high: 30, low: 20 } as const;
 const HOT = 100;
 
-const ops = ({ report }: Pick<Asked, "report">) => report.ops.map(({ op }) => op);
-const hardening = ({ report }: Asked) => report.ops.filter(({ op }) => op.kind === "harden");
-
 /** Too cool to dissolve its carbon, or so hot that grain grows. */
-const heatOff: Rule = (asked) => {
+const heatOff: HeatRule = (asked) => {
   const { report, heat, blade } = asked;
   const known = knownOf(heat.steel, blade.steel);
   if (!report.steel || !known) return [];
@@ -62,7 +43,7 @@ const heatOff: Rule = (asked) => {
   const most = (isHigh ? ac1.middle : austenite.middle) + HOT;
   const take = Math.round(Math.min(most, Math.max(least, hardenAt(known))));
   const offer = (id: string) => [
-    { words: `Harden at ${showTemperature(take)}`, heat: withOp(ops(asked), heat, id, { T: take }) },
+    { words: `Harden at ${showTemperature(take)}`, heat: withOp(opsIn(asked), heat, id, { T: take }) },
   ];
   return hardening(asked).flatMap(({ op }) => {
     if (op.T < least - 0.5)
@@ -92,7 +73,7 @@ const heatOff: Rule = (asked) => {
 };
 
 /** A magnet that has let go says too little. */
-const magnetOnly: Rule = (asked) =>
+const magnetOnly: HeatRule = (asked) =>
   hardening(asked).flatMap(({ op }) => {
     const { steel } = asked.report;
     if (op.control !== "magnet" || !steel) return [];
@@ -110,7 +91,7 @@ const magnetOnly: Rule = (asked) =>
     ];
   });
 
-const notFalling: Rule = ({ report, heat }) => {
+const notFalling: HeatRule = ({ report, heat }) => {
   const cycles = report.ops.filter(({ op }) => op.kind === "normalize").map(({ op }) => op);
   const is = cycles.slice(1).some((op, i) => op.T >= cycles[i]!.T);
   if (!is) return [];
@@ -121,7 +102,7 @@ const notFalling: Rule = ({ report, heat }) => {
           words: `Normalize at ${fallen.join(", ")} °C`,
           heat: cycles.reduce((now, { id }, i) => withOp(now.ops, now, id, { T: fallen[i]! }), {
             ...heat,
-            ops: ops({ report }),
+            ops: opsIn({ report }),
           }),
         },
       ]
@@ -140,7 +121,7 @@ const notFalling: Rule = ({ report, heat }) => {
 
 /** Less than this between oven and oil is none, s: starting value. */
 const LEAST_WINDOW = 2;
-const windowShort: Rule = (asked) =>
+const windowShort: HeatRule = (asked) =>
   hardening(asked).flatMap(({ window }) =>
     window !== null && window < LEAST_WINDOW
       ? [
@@ -155,7 +136,7 @@ const windowShort: Rule = (asked) =>
       : [],
   );
 
-const sectionDoubtful: Rule = (asked) =>
+const sectionDoubtful: HeatRule = (asked) =>
   hardening(asked).flatMap(({ op, sections }) =>
     sections
       .filter(({ fares }) => fares !== "usually through")
@@ -172,7 +153,7 @@ const sectionDoubtful: Rule = (asked) =>
       ),
   );
 
-const clayUnfit: Rule = ({ report, route, blade }) => {
+const clayUnfit: HeatRule = ({ report, route, blade }) => {
   const isClay = route.clay || report.ops.some(({ op: { kind } }) => kind === "clay");
   if (isClay && STEELS.some(({ name, family }) => name === blade.steel && family === "stainless"))
     return [
@@ -197,124 +178,9 @@ const clayUnfit: Rule = ({ report, route, blade }) => {
   ];
 };
 
-/** Sure below this says so in every verdict, %: starting value. */
-const SURE = 80;
-const scrapUnproved: Rule = ({ heat, proofs }) => {
-  const { from, sure } = heat.steel;
-  if ((from !== "scrap" && sure >= SURE) || proofs.some(({ saw }) => saw === "skates")) return [];
-  return [
-    finding(
-      "scrap-unproved",
-      "watch",
-      from === "scrap"
-        ? `The steel is scrap, sure to ${Math.round(sure)} %: nobody knows yet that it hardens.`
-        : `The steel is sure to ${Math.round(sure)} % only.`,
-      "Harden a coupon of the same bar first, at three heats: the hardest with the finest grain is its own.",
-      COMMON,
-    ),
-  ];
-};
-
-/** Hardened and nobody tried a file; or it bites. */
-const fileTest: Rule = ({ route, report, proofs, done, heat }) => {
-  const isDone = (id: string) => done.includes(id);
-  const harden = report.ops.findLast(({ op }) => op.kind === "harden");
-  if (!harden || !isDone(harden.op.id)) return [];
-  const { skin, sections, op } = harden;
-  // What was done to it since cannot be taken back by a file.
-  const isPast = route.stages
-    .slice(route.stages.findIndex(({ id }) => id === op.id) + 1)
-    .some(({ id }) => isDone(id));
-  const here = proofs.filter(({ after }) => after === op.id);
-  const at = (place: Proof["place"]) => here.findLast((one) => one.place === place)?.saw;
-  if (here.length === 0)
-    return [
-      finding(
-        "no-file-test",
-        isPast ? "watch" : "fix",
-        "Hardened, and no file has been tried on it.",
-        isPast
-          ? "It has gone on since: try one at the tang or the spine before more is done to it."
-          : "Edge, spine and tang, before it is tempered: a file skates on hard steel.",
-        COMMON,
-      ),
-    ];
-  if (at("edge") !== "bites" && at("edge") !== "mixed")
-    return at("edge") === "skates" &&
-      at("spine") === "bites" &&
-      !report.ops.some(({ op: { kind } }) => kind === "clay")
-      ? [
-          finding(
-            "hardness-mixed",
-            "note",
-            "The edge skates, the spine bites: its section cools too slowly there.",
-            "No fault where the spine may be soft; else a faster quenchant.",
-            COMMON,
-          ),
-        ]
-      : [];
-  const isCool = report.steel !== null && op.T < report.steel.austenite.low;
-  const isThick = sections.some(({ place, fares }) => place === "edge" && fares === "usually not");
-  const off = 2 * skin.depth;
-  const why = isCool
-    ? "It was too cool."
-    : isThick
-      ? "Its section is too thick for that quenchant."
-      : heat.steel.from === "scrap"
-        ? "It may be no steel that hardens: try a coupon."
-        : "Normalize and harden it again, twice at most.";
-  return [
-    finding(
-      "edge-soft",
-      "fix",
-      `A file ${at("edge") === "bites" ? "bites" : "half bites"} at the edge: it is soft, or its skin is.`,
-      `Take ${off.toFixed(2)} mm off a side there and try again. Does it still bite: ${why}`,
-      "common practice; diffusion of carbon, from memory of Callister and of Birks and Jackson",
-    ),
-  ];
-};
-
-/** Within so long of the quench, min: starting value. */
-const TEMPER_WITHIN = 60;
-const MINUTE = 60_000;
-const temperLate: Rule = ({ runs, report }) => {
-  const last = (kind: HeatOp["kind"]) =>
-    runs.filter((run) => report.ops.some(({ op }) => op.id === run.op && op.kind === kind));
-  const [quenched, tempered] = [last("harden").at(-1)?.ended, last("temper")[0]?.began];
-  if (!quenched || !tempered) return [];
-  const minutes = (Date.parse(tempered) - Date.parse(quenched)) / MINUTE;
-  if (minutes <= TEMPER_WITHIN) return [];
-  return [
-    finding(
-      "temper-late",
-      "watch",
-      `Tempered ${Math.round(minutes)} minutes after the quench.`,
-      "Raw hard steel cracks on its own: look along the edge, within the hour next time.",
-      `${COMMON}; starting value`,
-    ),
-  ];
-};
-
-const soakShort: Rule = ({ runs, report }) =>
-  runs.flatMap(({ op: id, through, ended }) => {
-    const op = report.ops.find((one) => one.op.id === id);
-    if (!op || !through || !ended) return [];
-    const held = (Date.parse(ended) - Date.parse(through)) / MINUTE;
-    if (held >= op.op.minutes - 0.5) return [];
-    return [
-      finding(
-        "soak-short",
-        "watch",
-        `${op.name}: held ${held.toFixed(0)} of ${op.op.minutes} minutes after it was warm through.`,
-        "What dissolves takes its time: hold it again, or prove it with a file.",
-        COMMON,
-      ),
-    ];
-  });
-
 /** Unlike the usual two cycles of an hour by more than this is said, °C. */
 const UNLIKE = 3;
-const temperUnlike: Rule = ({ report }) => {
+const temperUnlike: HeatRule = ({ report }) => {
   if (!report.tempers) return [];
   const { hotter, celsius } = report.tempers;
   if (Math.max(...hotter.map(Math.abs)) < UNLIKE) return [];
@@ -332,7 +198,7 @@ const temperUnlike: Rule = ({ report }) => {
   ];
 };
 
-const unsourced: Rule = ({ report }) =>
+const unsourced: HeatRule = ({ report }) =>
   report.ops.some(({ op: { expect, source } }) => expect && !source)
     ? [
         finding(
@@ -346,7 +212,7 @@ const unsourced: Rule = ({ report }) =>
     : [];
 
 /** The route leaves less for the skin than these heats make of it. */
-const skinMore: Rule = ({ report, route, say }) => {
+const skinMore: HeatRule = ({ report, route, say }) => {
   if (report.leave === null || report.leave <= route.skin + 0.005) return [];
   const skin = Math.min(1, Math.ceil(report.leave * 100) / 100);
   return [
@@ -361,22 +227,52 @@ const skinMore: Rule = ({ report, route, say }) => {
   ];
 };
 
-const RULES: readonly Rule[] = [
+/** A guard driven onto a tang that is as hard as the blade cracks one of the two. */
+const tangHard: HeatRule = (asked) => {
+  const { handle, route, heat, report } = asked;
+  const kinds = new Set(handle?.parts.map(({ kind }) => kind));
+  const isDriven = kinds.has("fitting") && kinds.has("block");
+  const harden = hardening(asked).at(-1);
+  const isDrawn = report.ops.some(
+    ({ op: { kind, zone } }) => (kind === "draw" || kind === "anneal") && zone === "tang",
+  );
+  if (!isDriven || isDrawn || !harden || harden.op.zone === "edge") return [];
+  const only = withOp(opsIn(asked), heat, harden.op.id, { zone: "edge" });
+  return [
+    finding(
+      "tang-hard",
+      "fix",
+      "A guard goes over this tang, and nothing softens the tang after the quench.",
+      "Draw it blue to grey before anything is driven on it; purple only springs. Or quench the edge alone.",
+      COMMON,
+      {
+        offers: [
+          {
+            words: "Draw the tang after tempering",
+            route: { ...route, stages: withStage(route.stages, "draw") },
+          },
+          { words: "Harden the edge alone", heat: only },
+        ],
+      },
+    ),
+  ];
+};
+
+const AS_PLANNED: readonly HeatRule[] = [
   heatOff,
-  fileTest,
   magnetOnly,
   notFalling,
-  soakShort,
   windowShort,
   sectionDoubtful,
   clayUnfit,
-  scrapUnproved,
-  temperLate,
+  tangHard,
   skinMore,
   temperUnlike,
   unsourced,
 ];
 const RANK = { fix: 0, watch: 1, note: 2 } as const;
+/** Standard normal deviate for 95 of 100. */
+const COVERS = 1.96;
 
 /** Judges a blade's heats as planned and as done, worst first. */
 export function judgeHeat(
@@ -387,9 +283,30 @@ export function judgeHeat(
   {
     unit = "mm",
     work = NO_HEAT_WORK,
+    handle = null,
+    wanted = null,
     report = heatReport(blade, route, heat, shop),
-  }: { unit?: LengthUnit; work?: HeatWork; report?: HeatReport } = {},
+  }: {
+    unit?: LengthUnit;
+    work?: HeatWork;
+    handle?: Handle | null;
+    wanted?: number | null;
+    report?: HeatReport;
+  } = {},
 ): HeatFinding[] {
-  const asked = { blade, route, heat, report, say: speechIn(unit), ...work };
-  return RULES.flatMap((rule) => rule(asked)).sort((a, b) => RANK[a.severity] - RANK[b.severity]);
+  const { repeat, resolution } = instrumentsOf(shop).find(({ kind }) => kind === "hardness-tester")!;
+  const asked: Heated = {
+    blade,
+    route,
+    heat,
+    report,
+    handle,
+    wanted,
+    testerGive: COVERS * Math.hypot(repeat, resolution / Math.sqrt(12)),
+    say: speechIn(unit),
+    ...work,
+  };
+  return [...AS_PLANNED, ...AS_DONE]
+    .flatMap((rule) => rule(asked))
+    .sort((a, b) => RANK[a.severity] - RANK[b.severity]);
 }

@@ -40,6 +40,8 @@ export interface Beside {
   readonly others?: readonly OtherBlade[];
   /** Whether a route is planned: stock, oven and heat are then judged with it. */
   readonly isRouted?: boolean;
+  /** Whether that route never hardens it. */
+  readonly staysSoft?: boolean;
 }
 
 /** Judges a checked blade by every rule. `field` saves compiling it again. */
@@ -56,6 +58,7 @@ export function judge(blade: Blade, field: Field = compileField(blade), beside: 
     say: speechIn(unit),
     handle,
     others,
+    staysSoft: beside.staysSoft ?? false,
     heldTo: (limit) => ({ limit, basis: basisOf(limit, limits) }),
   };
   const findings = [

@@ -17,6 +17,8 @@ export interface Judged {
   readonly say: Speech;
   readonly handle: Handle | null;
   readonly others: readonly OtherBlade[];
+  /** Its route never hardens it: it yields as soft steel does. */
+  readonly staysSoft: boolean;
   /** The limit that a finding names, and what it rests on. */
   heldTo(limit: Limit): Pick<Finding, "limit" | "basis">;
 }

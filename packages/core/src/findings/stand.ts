@@ -1,10 +1,10 @@
 import { SIDES } from "../blade/schema.ts";
 import { tipDeflection } from "../blade/stiffness.ts";
-import { CONTACT_DEPTH, edgeStrength, flatBodyStrength, YIELD } from "../edge/strength.ts";
+import { CONTACT_DEPTH, edgeStrength, flatBodyStrength, SOFT_YIELD, YIELD } from "../edge/strength.ts";
 import { tan } from "../units/angle.ts";
 import { followTheCurve } from "./cut.ts";
-import type { Finding } from "./finding.ts";
-import { clearStations, type Rule, stretches } from "./judged.ts";
+import { type Finding, found } from "./finding.ts";
+import { clearStations, type Judged, type Rule, stretches } from "./judged.ts";
 import { type Purpose, STARTING_VALUE } from "./purposes.ts";
 
 /** Side load at the tip that flex is judged by, N: a hand's sideways push, a starting value. */
@@ -26,6 +26,25 @@ export function referenceBody(purpose: Purpose): number | null {
   return flatBodyStrength(behind * (1 - slope / tan(angle)), slope);
 }
 
+/** What of hardened steel's strength this one has. */
+const strengthOf = ({ staysSoft }: Pick<Judged, "staysSoft">) => (staysSoft ? SOFT_YIELD / YIELD : 1);
+const AS_SOFT =
+  "Steel that is not hardened bends like this at any edge that still cuts: harden it, or keep it from hard use.";
+
+/** A blade that no fire hardens: told once, whatever its shape. */
+const unhardened: Rule = ({ staysSoft }) =>
+  staysSoft
+    ? [
+        found(
+          "unhardened",
+          "watch",
+          `Nothing on its route hardens it: its edge yields at about ${Math.round((100 * SOFT_YIELD) / YIELD)} % of what the same shape takes hardened, and goes dull as soon.`,
+          "Put hardening on the route; or let it be for soft work, and say so to whoever gets it.",
+          "350 N/mm² soft against 2000 hardened: starting values",
+        ),
+      ]
+    : [];
+
 /** A body that yields sideways well before the thinnest edge its purpose asks for. */
 export const weakBody: Rule = (judged) => {
   const { purpose, field, say } = judged;
@@ -33,7 +52,7 @@ export const weakBody: Rule = (judged) => {
   if (!purpose || !reference) return [];
   const share = (station: Parameters<typeof edgeStrength>[1]) => {
     const { body } = edgeStrength(field, station);
-    return body ? body.load / reference : 1;
+    return body ? (strengthOf(judged) * body.load) / reference : 1;
   };
   return stretches(
     clearStations(judged),
@@ -49,8 +68,9 @@ export const weakBody: Rule = (judged) => {
       measured: least,
       wanted: [WEAK, null],
       message: `Pushed sideways, the steel above the edge yields at ${Math.round(least * 100)} % of what the thinnest ${purpose.key} edge would take, ${say.along(from, to)}.`,
-      advice:
-        "A comparison, not a promise: leave more behind the edge, or a steeper bevel, if it will be twisted in the cut.",
+      advice: judged.staysSoft
+        ? AS_SOFT
+        : "A comparison, not a promise: leave more behind the edge, or a steeper bevel, if it will be twisted in the cut.",
       basis: STARTING_VALUE,
       remedies: [
         {
@@ -73,7 +93,7 @@ export const weakApex: Rule = (judged) => {
   const [least] = purpose.edgeAngle;
   const share = (station: Parameters<typeof edgeStrength>[1]) => {
     const { apex } = edgeStrength(field, station);
-    return apex ? apex.load / apexOf(least) : 1;
+    return apex ? (strengthOf(judged) * apex.load) / apexOf(least) : 1;
   };
   return stretches(clearStations(judged), (station) => station.behind !== null && share(station) < WEAK).map(
     ({ from, to, stations }): Finding => ({
@@ -83,7 +103,9 @@ export const weakApex: Rule = (judged) => {
       measured: Math.min(...stations.map(share)),
       wanted: [WEAK, null],
       message: `The apex yields at ${Math.round(100 * Math.min(...stations.map(share)))} % of what an edge at ${least}° a side would take, ${say.along(from, to)}.`,
-      advice: "A comparison, not a promise: sharpen at a higher angle for hard use.",
+      advice: judged.staysSoft
+        ? AS_SOFT
+        : "A comparison, not a promise: sharpen at a higher angle for hard use.",
       basis: STARTING_VALUE,
       remedies: [
         {
@@ -136,4 +158,4 @@ export const tipFlexes: Rule = ({ field, blade, purpose, say, heldTo }) => {
   ];
 };
 
-export const WILL_IT_STAND: readonly Rule[] = [weakBody, weakApex, tipFlexes];
+export const WILL_IT_STAND: readonly Rule[] = [unhardened, weakBody, weakApex, tipFlexes];

@@ -80,6 +80,16 @@ export const USUAL_RECIPE: readonly HeatKind[] = [
   "temper",
 ];
 
+/** Heats for coupons above what dissolves its carbon, °C: starting values. */
+const COUPONS = { high: [50, 70, 90], low: [20, 50, 80] } as const;
+
+/** Heats that a coupon of a steel is tried at, °C. Common practice: the hardest with the finest grain is its own. */
+export function couponHeats({ middle }: Known): number[] {
+  const isHigh = middle.C > EUTECTOID;
+  const from = isHigh ? ac1(middle) : austenitic(middle);
+  return COUPONS[isHigh ? "high" : "low"].map((above) => Math.round(from + above));
+}
+
 /** A hardening heat for a steel: enough above what dissolves its carbon; a usual one where nothing is known. Starting values. */
 export function hardenAt(known: Known | null): number {
   if (!known) return 815;

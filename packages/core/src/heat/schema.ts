@@ -59,7 +59,7 @@ export const SteelRecordSchema = Type.Object(
 );
 export type SteelRecord = Static<typeof SteelRecordSchema>;
 
-const OpSchema = Type.Object(
+export const OpSchema = Type.Object(
   {
     id: Id,
     kind: oneOf(HEAT_KINDS),
@@ -71,6 +71,8 @@ const OpSchema = Type.Object(
     H: Type.Optional(Type.Array(Severity, { minItems: 2, maxItems: 2 })),
     mediumT: Type.Optional(Type.Number({ minimum: -200, maximum: 400 })),
     by: oneOf(HEATED_BY),
+    /** The shop's own oven or forge, by its id. */
+    oven: Type.Optional(Id),
     control: oneOf(CONTROLS),
     sure: Type.Optional(Type.Number({ minimum: 0, maximum: 100 })),
     source: Type.Optional(Words),
@@ -87,7 +89,42 @@ export type HeatOp = Static<typeof OpSchema>;
 export const MOMENTS = ["began", "through", "ended"] as const;
 export const PLACES = ["edge", "spine", "tang"] as const;
 export const SEEN_BY_FILE = ["skates", "bites", "mixed"] as const;
+export const GRAINS = ["fine", "coarse", "mixed"] as const;
 export const GATES = ["oil-wiped"] as const;
+
+const File = Type.Object(
+  {
+    when: TimeSchema,
+    after: Id,
+    what: Type.Literal("file"),
+    place: oneOf(PLACES),
+    saw: oneOf(SEEN_BY_FILE),
+    /** Where along the blade, mm. */
+    x: Type.Optional(Type.Number({ minimum: -2000, maximum: 2000 })),
+  },
+  only,
+);
+export type FileProof = Static<typeof File>;
+/** A piece of the same bar, hardened from T first. */
+const Coupon = Type.Object(
+  { when: TimeSchema, after: Id, what: Type.Literal("coupon"), T: Celsius, saw: oneOf(SEEN_BY_FILE) },
+  only,
+);
+/** The grain of a coupon that was snapped: seen, not measured. */
+const Snap = Type.Object(
+  { when: TimeSchema, after: Id, what: Type.Literal("snap"), T: Celsius, grain: oneOf(GRAINS) },
+  only,
+);
+/** How deep a face was ground until a file or a tester changed no more, mm. */
+const SkinRead = Type.Object(
+  {
+    when: TimeSchema,
+    after: Id,
+    what: Type.Literal("skin"),
+    mm: Type.Number({ exclusiveMinimum: 0, maximum: 3 }),
+  },
+  only,
+);
 
 export const HeatSchema = Type.Object(
   {
@@ -111,21 +148,7 @@ export const HeatSchema = Type.Object(
         { maxItems: 300 },
       ),
     ),
-    proofs: Type.Optional(
-      Type.Array(
-        Type.Object(
-          {
-            when: TimeSchema,
-            after: Id,
-            what: Type.Literal("file"),
-            place: oneOf(PLACES),
-            saw: oneOf(SEEN_BY_FILE),
-          },
-          only,
-        ),
-        { maxItems: 300 },
-      ),
-    ),
+    proofs: Type.Optional(Type.Array(Type.Union([File, Coupon, Snap, SkinRead]), { maxItems: 300 })),
     gates: Type.Optional(
       Type.Array(Type.Object({ when: TimeSchema, after: Id, gate: oneOf(GATES) }, only), { maxItems: 300 }),
     ),

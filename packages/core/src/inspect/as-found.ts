@@ -1,11 +1,11 @@
 import { bevelOn, SIDES, type Side } from "../blade/schema.ts";
 import { read, type Table, table } from "../blade/table.ts";
+import { leastSquares } from "../numbers/least-squares.ts";
 import { otherwise, type StageSteel } from "../route/ladder.ts";
 import type { Otherwise } from "../route/steel.ts";
 import { faceErrorAt, responseAt } from "./faults/fault.ts";
 import type { Figure } from "./figure.ts";
 import type { Diagnosis, Explained } from "./fit.ts";
-import { leastSquares } from "./least-squares.ts";
 import { tagged } from "./plan.ts";
 import { steelAt } from "./reader.ts";
 import { faceResponse } from "./response.ts";

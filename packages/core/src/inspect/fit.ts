@@ -1,4 +1,4 @@
-import { chiSquareBelow } from "./distributions.ts";
+import { chiSquareBelow } from "../numbers/distributions.ts";
 import { type PatternKey, responseAt, type Shape } from "./faults/fault.ts";
 import { shapesFor } from "./faults/known.ts";
 import type { Figure } from "./figure.ts";

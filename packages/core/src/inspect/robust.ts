@@ -1,4 +1,4 @@
-import { type Fit, leastSquares } from "./least-squares.ts";
+import { type Fit, leastSquares } from "../numbers/least-squares.ts";
 
 /**
  * Least squares that one wild reading cannot carry away: Huber's M-estimate by reweighting again and again. Sources: P. J. Huber,

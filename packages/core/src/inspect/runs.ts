@@ -1,4 +1,4 @@
-import { chiSquareAt, studentBelow } from "./distributions.ts";
+import { chiSquareAt, studentBelow } from "../numbers/distributions.ts";
 
 /**
  * Several blades to one specification, the same place read on each, in the order they were made: whether the work is steady,

@@ -1,11 +1,11 @@
 import { SIDES } from "../blade/schema.ts";
+import { inverted } from "../numbers/least-squares.ts";
 import type { Instrument } from "../shop/instrument.ts";
 import { bowed, twisted } from "./faults/bends.ts";
 import type { Shape } from "./faults/fault.ts";
 import { jigZero, outOfSquare } from "./faults/held.ts";
 import { flatsNotTrue, plungesUnlike, wheelSwapped } from "./faults/steel.ts";
 import { type Figure, figureOf } from "./figure.ts";
-import { inverted } from "./least-squares.ts";
 import { QUANTITY } from "./quantity.ts";
 import { faceResponse } from "./response.ts";
 import { medianOf } from "./robust.ts";

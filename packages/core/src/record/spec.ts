@@ -8,7 +8,7 @@ import { type Bench, benchOf } from "../inspect/bench.ts";
 import { placesAlong } from "../inspect/plan.ts";
 import { steelAt } from "../inspect/reader.ts";
 import type { Check, Reading } from "../inspect/schema.ts";
-import { heatsDone } from "../route/heat-report.ts";
+import { heatsDone } from "../route/heats.ts";
 import type { Route } from "../route/schema.ts";
 import { kindOf, stageName } from "../route/stages.ts";
 import { finishedSteel } from "../route/steel.ts";

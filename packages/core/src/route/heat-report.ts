@@ -1,7 +1,18 @@
+import { thicknessAt } from "../blade/field.ts";
+import { spansAt } from "../blade/outline.ts";
 import type { Blade } from "../blade/schema.ts";
 import { NO_FORGE } from "../forge/schema.ts";
-import { USUAL_RECIPE, usualOp } from "../heat/recipe.ts";
-import { HEAT_KINDS, type Heat, type HeatKind, type HeatOp } from "../heat/schema.ts";
+import {
+  asOne,
+  type Bracket,
+  bracketOf,
+  type Expected,
+  hardnessAfter,
+  pointsOf,
+  skinFactor,
+} from "../heat/learned.ts";
+import { couponHeats } from "../heat/recipe.ts";
+import type { Heat, HeatOp } from "../heat/schema.ts";
 import { type Known, knownOf, type Span, spanOfKnown } from "../heat/steel.ts";
 import type { Shop } from "../shop/schema.ts";
 import {
@@ -23,10 +34,11 @@ import {
 } from "../steel/hardenability.ts";
 import { secondsInAir, secondsThrough } from "../steel/heating.ts";
 import { AIR, type Held, type Skin, skinOf } from "../steel/skin.ts";
-import { carbonC, hotterThan, USUAL_C } from "../steel/temper.ts";
-import { stageSteel } from "./ladder.ts";
-import type { Route, StageKind } from "./schema.ts";
-import { nameOf, withStage, workedOn } from "./stages.ts";
+import { carbonC, hotterThan, type Temper, USUAL_C } from "../steel/temper.ts";
+import { opsOf } from "./heats.ts";
+import { type StageSteel, stageSteel } from "./ladder.ts";
+import type { Route } from "./schema.ts";
+import { nameOf, workedOn } from "./stages.ts";
 import { targetsAt } from "./targets.ts";
 
 /** What a steel's composition gives: °C, and mm for the ideal diameter. */
@@ -40,6 +52,8 @@ export interface SteelFigures {
   readonly clay: ClayLine;
   /** More carbon than its formulas were made for. */
   readonly isBeyond: boolean;
+  /** Heats that a coupon of it is tried at, °C. */
+  readonly coupons: readonly number[];
   readonly isCertified: boolean;
 }
 
@@ -64,6 +78,17 @@ export interface OpReport {
   readonly sections: readonly SectionFares[];
   /** What the worst face has lost since it was last ground, this heat with it, mm. */
   readonly skin: Skin;
+  /** Minutes it cools for before the next can be begun. */
+  readonly cooling: number;
+  /** What its oven is set to, °C: as hot as it is wanted and what that reads high by. */
+  readonly setTo: number;
+}
+
+/** A piece of the side view as it goes into the quench: from and to along and across, mm, and how it fares. */
+export interface Shaded {
+  readonly x: readonly [number, number];
+  readonly y: readonly [number, number];
+  readonly fares: Fares;
 }
 
 export interface HeatReport {
@@ -71,13 +96,33 @@ export interface HeatReport {
   readonly steel: SteelFigures | null;
   readonly thick: { readonly edge: number; readonly spine: number };
   readonly ops: readonly OpReport[];
-  /** Minutes of it all, cooling aside. */
+  /** Minutes of it all, cooling with it. */
   readonly minutes: number;
+  /** The side view as it is quenched, piece by piece; empty where nothing is known of the steel or its quenchant. */
+  readonly shade: readonly Shaded[];
+  /** By what a section is told to go through or not. */
+  readonly bracket: Bracket;
+  /** What comes off a bevel face after the quench, and the flats, mm: the least of both sides. */
+  readonly toCome: number;
   /** What to leave on the route for the skin, mm: one and a half of what is reckoned. */
   readonly leave: number | null;
   /** The tempers as one, held against two hours in two cycles at the same heat: °C hotter, by both constants. */
-  readonly tempers: { readonly celsius: number; readonly hotter: readonly [number, number] } | null;
+  readonly tempers: {
+    readonly celsius: number;
+    readonly hotter: readonly [number, number];
+    /** All of them as one. */
+    readonly one: Temper;
+    /** What this shop's own readings say of that. */
+    readonly expected: Expected;
+  } | null;
+  /** The steel as it is spoken of here. */
+  readonly grade: string | null;
 }
+
+/** In still air a blade is cool enough to be held after so long, minutes; in a quench at once. Starting values. */
+const COOLING = { air: 20, temper: 30, quench: 5 } as const;
+/** Steps along and across that the side view is shaded in. */
+const SHADED = { along: 96, across: 10 } as const;
 
 /** A skin is reckoned to be off by this. */
 const SKIN_OFF = 1.5;
@@ -85,47 +130,9 @@ const SKIN_OFF = 1.5;
 const USUAL_AC1 = 727;
 const FACES = ["flats", "bevels"] as const;
 
-const isHeat = (kind: StageKind): kind is HeatKind => (HEAT_KINDS as readonly string[]).includes(kind);
-
-/** The heats that a route has, in its order: each as it was chosen, else as it is usually done. */
-export function opsOf(route: Pick<Route, "stages">, heat: Heat, blade: Blade): HeatOp[] {
-  const known = knownOf(heat.steel, blade.steel);
-  const grade = heat.steel.grade ?? blade.steel;
-  const seen: Partial<Record<HeatKind, number>> = {};
-  return route.stages.flatMap(({ id, kind }): HeatOp[] => {
-    if (!isHeat(kind)) return [];
-    const n = seen[kind] ?? 0;
-    seen[kind] = n + 1;
-    const chosen = heat.ops.find((op) => op.id === id && op.kind === kind);
-    return [chosen ?? { id, ...usualOp(kind, n, known, grade) }];
-  });
-}
-
-/** A heat changed: what was as usual so far is written down with it. */
-export function withOp(ops: readonly HeatOp[], heat: Heat, id: string, change: Partial<HeatOp>): Heat {
-  return { ...heat, ops: ops.map((one) => (one.id === id ? { ...one, ...change } : one)) };
-}
-
-/** A route with the stages of the usual recipe: what it has of them stays, and its hardening is called that where tempers follow. */
-export function withUsualHeats(route: Route): Route {
-  let { stages } = route;
-  for (const kind of new Set(USUAL_RECIPE)) {
-    const wanted = USUAL_RECIPE.filter((one) => one === kind).length;
-    const has = stages.filter((stage) => stage.kind === kind).length;
-    for (let n = has; n < wanted; n++) stages = withStage(stages, kind);
-  }
-  return {
-    ...route,
-    stages: stages.map((stage) =>
-      stage.kind === "harden" && !stage.name ? { ...stage, name: "Harden" } : stage,
-    ),
-  };
-}
-
 /** How thin and how thick the blade goes into the fire, mm. */
-function thickAtHeat(blade: Blade, route: Route, shop: Shop): HeatReport["thick"] {
-  const harden = route.stages.find(({ kind }) => kind === "harden")?.id ?? "";
-  const targets = targetsAt(stageSteel(blade, route, shop, harden, NO_FORGE));
+function thickOf(stage: StageSteel): HeatReport["thick"] {
+  const targets = targetsAt(stage);
   return {
     edge: Math.min(...targets.map(({ edge }) => edge)),
     spine: Math.max(...targets.map(({ flats }) => flats)),
@@ -136,8 +143,18 @@ function thickAtHeat(blade: Blade, route: Route, shop: Shop): HeatReport["thick"
 export function heatReport(blade: Blade, route: Route, heat: Heat, shop: Shop): HeatReport {
   const known = knownOf(heat.steel, blade.steel);
   const steel = known && figuresOf(known);
-  const thick = thickAtHeat(blade, route, shop);
+  const stage = stageSteel(
+    blade,
+    route,
+    shop,
+    route.stages.find(({ kind }) => kind === "harden")?.id ?? "",
+    NO_FORGE,
+  );
+  const thick = thickOf(stage);
+  const learned = shop.hardened ?? [];
+  const bracket = bracketOf(learned);
   const from = steel?.ac1.middle ?? USUAL_AC1;
+  const grade = heat.steel.grade ?? blade.steel ?? null;
   const ordered = opsOf(route, heat, blade);
   const numbered = ({ id, kind }: HeatOp) => {
     const same = ordered.filter((op) => op.kind === kind);
@@ -146,15 +163,18 @@ export function heatReport(blade: Blade, route: Route, heat: Heat, shop: Shop): 
   const ops = ordered.map((op): OpReport => {
     const through = op.kind === "clay" ? 0 : secondsThrough(thick.spine, op.T) / 60;
     const isHardened = op.kind === "harden";
-    const stage = route.stages.find(({ id }) => id === op.id);
+    const planned = route.stages.find(({ id }) => id === op.id);
+    const oven = shop.ovens?.find(({ id }) => id === op.oven);
     return {
       op,
-      name: `${stage ? nameOf(stage) : op.id}${numbered(op)}`,
+      name: `${planned ? nameOf(planned) : op.id}${numbered(op)}`,
       through,
       total: through + op.minutes,
       window: isHardened && op.T > from ? secondsInAir(Math.max(0.1, thick.edge), op.T, from) : null,
-      sections: isHardened && known && op.H ? sectionsOf(known, thick, op.H) : [],
-      skin: worstSkin(route, ordered, op.id, from),
+      sections: isHardened && known && op.H ? sectionsOf(known, thick, op.H, bracket) : [],
+      skin: worstSkin(route, ordered, op.id, from, (air) => skinFactor(learned, air).times),
+      cooling: coolingOf(op),
+      setTo: op.T + (oven?.high ?? 0),
     };
   });
   const hot = ops.filter(({ op }) => op.kind !== "temper" && op.kind !== "draw" && op.kind !== "plates");
@@ -163,37 +183,48 @@ export function heatReport(blade: Blade, route: Route, heat: Heat, shop: Shop): 
     steel,
     thick,
     ops,
-    minutes: ops.reduce((sum, { total }) => sum + total, 0),
+    minutes: ops.reduce((sum, { total, cooling }) => sum + total + cooling, 0),
+    shade: shadeOf(stage, known, ordered, bracket),
+    bracket,
+    toCome: Math.min(stage.left.faces.left, stage.left.faces.right, stage.left.flats),
     leave: last ? SKIN_OFF * last.skin.depth : null,
-    tempers: tempersOf(ordered, known),
+    tempers: tempersOf(ordered, known, (one) => {
+      const harden = ordered.findLast(({ kind }) => kind === "harden");
+      const points = grade && harden ? pointsOf(learned, grade, harden.T) : [];
+      return hardnessAfter(points, one);
+    }),
+    grade,
   };
 }
 
-/** Heats as they are told of, in the order they are usual. */
-const TOLD: readonly (readonly [HeatKind, string])[] = [
-  ["normalize", "normalized"],
-  ["anneal", "annealed"],
-  ["harden", "hardened"],
-  ["temper", "tempered"],
-  ["draw", "drawn"],
-];
+function coolingOf({ kind, medium }: HeatOp): number {
+  if (kind === "temper" || kind === "draw") return COOLING.temper;
+  return medium === undefined || medium === "air" ? COOLING.air : COOLING.quench;
+}
 
-/** What was done of a blade's heats, for whoever has it next: the route given with what was done. Empty where nothing was. */
-export function heatsDone(blade: Blade, route: Route, heat: Heat): string[] {
-  const done = opsOf(route, heat, blade).filter(({ id }) =>
-    route.stages.some((stage) => stage.id === id && stage.done !== undefined),
+/** Each piece of the side view against the quenchant, as thick as it goes in. */
+function shadeOf(
+  { steel: { field } }: StageSteel,
+  known: Known | null,
+  ops: readonly HeatOp[],
+  bracket: Bracket,
+): Shaded[] {
+  const H = ops.findLast(({ kind }) => kind === "harden")?.H;
+  if (!known || !H) return [];
+  const ideal = idealDiameter(known.middle);
+  const critical = (criticalPlate(ideal, H[0]!) + criticalPlate(ideal, H[1]!)) / 2;
+  const { left, right } = field.ring;
+  const step = (right - left) / SHADED.along;
+  return Array.from({ length: SHADED.along }, (_, i) => left + (i + 0.5) * step).flatMap((x) =>
+    spansAt(field.ring, x).flatMap(([low, high]) =>
+      Array.from({ length: SHADED.across }, (_, k): Shaded => {
+        const tall = (high - low) / SHADED.across;
+        const y = [low + k * tall, low + (k + 1) * tall] as const;
+        const thick = Math.max(0.05, thicknessAt(field, x, (y[0] + y[1]) / 2));
+        return { x: [x - step / 2, x + step / 2], y, fares: fares(critical / thick, bracket) };
+      }),
+    ),
   );
-  return TOLD.flatMap(([kind, word]) => {
-    const mine = done.filter((op) => op.kind === kind);
-    if (mine.length === 0) return [];
-    const each = mine.map(
-      ({ T, minutes }) => `${Math.round(T)} °C${minutes > 0 ? ` ${Math.round(minutes)} min` : ""}`,
-    );
-    const same = new Set(each).size === 1 && each.length > 1;
-    const zone = mine[0]!.zone === "all" ? "" : ` at the ${mine[0]!.zone}`;
-    const into = kind === "harden" && mine[0]!.medium ? `, into ${mine[0]!.medium}` : "";
-    return [`${word}${zone} ${same ? `${each.length} × ${each[0]}` : each.join(", ")}${into}`];
-  });
 }
 
 function figuresOf(known: Known): SteelFigures {
@@ -218,22 +249,34 @@ function figuresOf(known: Known): SteelFigures {
     ideal: spanOfKnown(known, idealDiameter),
     clay: clayLine(known.middle),
     isBeyond: known.middle.C > FORMULA_TO,
+    coupons: couponHeats(known),
     isCertified: known.isCertified,
   };
 }
 
-function sectionsOf(known: Known, thick: HeatReport["thick"], H: readonly number[]): SectionFares[] {
+function sectionsOf(
+  known: Known,
+  thick: HeatReport["thick"],
+  H: readonly number[],
+  bracket: Bracket,
+): SectionFares[] {
   const ideal = idealDiameter(known.middle);
   const [least, most] = [criticalPlate(ideal, H[0]!), criticalPlate(ideal, H[1]!)];
   return (["edge", "spine"] as const).map((place) => {
     const t = Math.max(0.05, thick[place]);
     const q = [least / t, most / t] as const;
-    return { place, thick: thick[place], q, fares: fares((q[0] + q[1]) / 2) };
+    return { place, thick: thick[place], q, fares: fares((q[0] + q[1]) / 2, bracket) };
   });
 }
 
 /** Of flats and bevels the one that has lost most since it was last ground. */
-function worstSkin(route: Route, ordered: readonly HeatOp[], until: string, from: number): Skin {
+function worstSkin(
+  route: Route,
+  ordered: readonly HeatOp[],
+  until: string,
+  from: number,
+  times: (air: NonNullable<HeatOp["air"]>) => number,
+): Skin {
   const skins = FACES.map((face) => {
     let heats: { op: HeatOp; held: Held }[] = [];
     for (const stage of route.stages) {
@@ -242,13 +285,17 @@ function worstSkin(route: Route, ordered: readonly HeatOp[], until: string, from
       if (op) heats.push({ op, held: { celsius: op.T, minutes: op.minutes } });
       if (stage.id === until) break;
     }
-    return mixed(heats, from);
+    return mixed(heats, from, times);
   });
   return skins.reduce((a, b) => (b.depth > a.depth ? b : a));
 }
 
-/** Heats in different air: each takes its share by the time it was hot. */
-function mixed(heats: readonly { op: HeatOp; held: Held }[], from: number): Skin {
+/** Heats in different air: each takes its share by the time it was hot, by what skins have been read at in that air here. */
+function mixed(
+  heats: readonly { op: HeatOp; held: Held }[],
+  from: number,
+  times: (air: NonNullable<HeatOp["air"]>) => number,
+): Skin {
   const all = skinOf(
     heats.map(({ held }) => held),
     from,
@@ -256,11 +303,16 @@ function mixed(heats: readonly { op: HeatOp; held: Held }[], from: number): Skin
   const hot = heats.filter(({ held }) => held.celsius > from);
   const minutes = hot.reduce((sum, { held }) => sum + held.minutes, 0);
   if (minutes === 0) return all;
-  const share = hot.reduce((sum, { op, held }) => sum + AIR[op.air ?? "air"] * held.minutes, 0) / minutes;
+  const shareOf = ({ air = "air" }: HeatOp) => AIR[air] * times(air);
+  const share = hot.reduce((sum, { op, held }) => sum + shareOf(op) * held.minutes, 0) / minutes;
   return { ...all, scale: all.scale * share, depth: all.depth * share };
 }
 
-function tempersOf(ordered: readonly HeatOp[], known: Known | null): HeatReport["tempers"] {
+function tempersOf(
+  ordered: readonly HeatOp[],
+  known: Known | null,
+  expected: (one: Temper) => Expected,
+): HeatReport["tempers"] {
   const cycles = ordered
     .filter(({ kind, minutes }) => kind === "temper" && minutes > 0)
     .map(({ T, minutes }) => ({ celsius: T, hours: minutes / 60 }));
@@ -270,5 +322,6 @@ function tempersOf(ordered: readonly HeatOp[], known: Known | null): HeatReport[
   const by = [USUAL_C, ...(known ? [carbonC(known.middle.C)] : [])].map((c) =>
     hotterThan(cycles, usual, celsius, c),
   );
-  return { celsius, hotter: [Math.min(...by), Math.max(...by)] };
+  const one = asOne(cycles)!;
+  return { celsius, hotter: [Math.min(...by), Math.max(...by)], one, expected: expected(one) };
 }

@@ -6,6 +6,9 @@ import { type Shop, ShopSchema } from "./schema.ts";
 
 const validate = validatorOf(ShopSchema);
 
+/** Lists whose every entry has an id of its own. */
+const LISTS = ["instruments", "grinders", "steels", "heatRecipes", "quenchants", "ovens"] as const;
+
 /** A sound shop, or every fault found with its path. Never throws. */
 export function parseShop(
   value: unknown,
@@ -22,7 +25,7 @@ export function parseShop(
       ? [{ path: pathOf("abrasives", i, "grade"), message: `the ${scale} scale has no grade “${grade}”` }]
       : []),
   ]);
-  for (const list of ["instruments", "grinders"] as const) {
+  for (const list of LISTS) {
     const named = (shop[list] ?? []).map(({ id }) => id);
     wrong.push(
       ...named.flatMap((id, i): Fault[] =>
@@ -32,5 +35,10 @@ export function parseShop(
       ),
     );
   }
+  wrong.push(
+    ...(shop.quenchants ?? []).flatMap(({ H }, i): Fault[] =>
+      H[0]! > H[1]! ? [{ path: pathOf("quenchants", i, "H"), message: "the least stands first" }] : [],
+    ),
+  );
   return wrong.length > 0 ? { ok: false, faults: wrong } : { ok: true, shop };
 }

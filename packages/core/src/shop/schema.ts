@@ -6,6 +6,7 @@ import { USUAL_STORE } from "../abrasive/usual-store.ts";
 import { PRINTABLE } from "../document/printable.ts";
 import { TimeSchema } from "../document/time.ts";
 import { SetupSchema } from "../grind/setups.ts";
+import { HEAT_STORES } from "../heat/shop.ts";
 import { GrinderSchema } from "./grinders.ts";
 import { InstrumentSchema } from "./instrument.ts";
 
@@ -99,6 +100,7 @@ export const ShopSchema = Type.Object(
         { maxItems: 500 },
       ),
     ),
+    ...HEAT_STORES,
     /** Times and weights as they were written down: what rates are corrected from, when the maker says so. */
     log: Type.Array(LoggedSchema, { maxItems: 2000 }),
     /** Money for an hour of the maker's time: what minutes and belts are added up in. */

@@ -49,11 +49,12 @@ export function criticalPlate(ideal: number, severity: number): number {
   return 25.4 * bisected(wanted, 0.001, 40, (thick) => plateHalfTime(thick, severity));
 }
 
-/** How a section fares against its quenchant, q = critical/actual: it ranks. Starting values, until the shop's own proofs say. */
+/** How a section fares against its quenchant, q = critical/actual: it ranks. Starting limits, until the shop's own proofs say. */
 export type Fares = "usually through" | "the file decides" | "usually not";
-export function fares(q: number): Fares {
-  if (q >= 1.5) return "usually through";
-  return q <= 0.4 ? "usually not" : "the file decides";
+export const FARES = { through: 1.5, not: 0.4 } as const;
+export function fares(q: number, { through, not }: { through: number; not: number } = FARES): Fares {
+  if (q >= through) return "usually through";
+  return q <= not ? "usually not" : "the file decides";
 }
 
 /** Severity H by quenchant, least and most. Source: M. A. Grossmann, from memory of. */

@@ -1,7 +1,7 @@
-import type { HeatWork } from "../findings/heat.ts";
+import type { HeatWork } from "../findings/heat-finding.ts";
 import type { Forge, ForgeFault } from "../forge/schema.ts";
 import type { Gate, Heat, HeatRun, Proof } from "../heat/schema.ts";
-import type { Check } from "../inspect/schema.ts";
+import type { Check, Reading } from "../inspect/schema.ts";
 import type { Route, Stage } from "../route/schema.ts";
 import type { WorkRow } from "./schema.ts";
 
@@ -91,13 +91,25 @@ export function runsAt(rows: readonly WorkRow[]): HeatRun[] {
   return runs;
 }
 
-/** What a file said, in order. */
+/** What files, coupons and faces said, in order. */
 export function proofsAt(rows: readonly WorkRow[]): Proof[] {
-  return inTime(rows).flatMap((row) =>
-    row.what === "proof"
-      ? [{ when: row.when, after: row.stage, what: "file" as const, place: row.place, saw: row.saw }]
-      : [],
-  );
+  return inTime(rows).flatMap((row): Proof[] => {
+    const at = { when: row.when, after: row.stage };
+    switch (row.what) {
+      case "proof": {
+        const { place, saw, x } = row;
+        return [{ ...at, what: "file", place, saw, ...(x === undefined ? {} : { x }) }];
+      }
+      case "coupon":
+        return [{ ...at, what: "coupon", T: row.T, saw: row.saw }];
+      case "snap":
+        return [{ ...at, what: "snap", T: row.T, grain: row.grain }];
+      case "skin":
+        return [{ ...at, what: "skin", mm: row.mm }];
+      default:
+        return [];
+    }
+  });
 }
 
 /** What was seen to before the next heat. */
@@ -107,14 +119,19 @@ export function gatesAt(rows: readonly WorkRow[]): Gate[] {
   );
 }
 
-/** All that was done and seen of its heats. */
-export function heatWorkAt(route: Route, rows: readonly WorkRow[]): HeatWork {
+/** All that was done, seen and read of its heats. */
+export function heatWorkAt(
+  route: Route,
+  rows: readonly WorkRow[],
+  readings: readonly Reading[] = [],
+): HeatWork {
   const done = routeWithWork(route, rows).stages.filter((stage) => stage.done !== undefined);
   return {
     runs: runsAt(rows),
     proofs: proofsAt(rows),
     gates: gatesAt(rows),
     done: done.map(({ id }) => id),
+    hardness: readings.flatMap(({ what, stage, value }) => (what === "hardness" ? [{ stage, value }] : [])),
   };
 }
 

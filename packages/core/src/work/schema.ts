@@ -5,7 +5,7 @@ import { PRINTABLE } from "../document/printable.ts";
 import { TimeSchema } from "../document/time.ts";
 import { validatorOf } from "../document/validator.ts";
 import { FORGE_FAULTS, HEATED } from "../forge/schema.ts";
-import { GATES, MOMENTS, PLACES, SEEN_BY_FILE } from "../heat/schema.ts";
+import { GATES, GRAINS, MOMENTS, PLACES, SEEN_BY_FILE } from "../heat/schema.ts";
 import { StageIdSchema } from "../route/schema.ts";
 
 /**
@@ -15,6 +15,7 @@ import { StageIdSchema } from "../route/schema.ts";
 const only = { additionalProperties: false } as const;
 
 const Uuid = Type.String({ pattern: "^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$" });
+const Celsius = Type.Number({ minimum: 20, maximum: 1300 });
 const ROW = { id: Uuid, when: TimeSchema, stage: StageIdSchema } as const;
 
 export const WorkRowSchema = Type.Union([
@@ -60,7 +61,7 @@ export const WorkRowSchema = Type.Union([
       ...ROW,
       what: Type.Literal("run"),
       moment: Type.Union(MOMENTS.map((moment) => Type.Literal(moment))),
-      T: Type.Optional(Type.Number({ minimum: 20, maximum: 1300 })),
+      T: Type.Optional(Celsius),
     },
     only,
   ),
@@ -71,7 +72,34 @@ export const WorkRowSchema = Type.Union([
       what: Type.Literal("proof"),
       place: Type.Union(PLACES.map((place) => Type.Literal(place))),
       saw: Type.Union(SEEN_BY_FILE.map((saw) => Type.Literal(saw))),
+      /** Where along the blade, mm. */
+      x: Type.Optional(Type.Number({ minimum: -2000, maximum: 2000 })),
     },
+    only,
+  ),
+  /** What a file did on a coupon of the same bar, hardened from T °C. */
+  Type.Object(
+    {
+      ...ROW,
+      what: Type.Literal("coupon"),
+      T: Celsius,
+      saw: Type.Union(SEEN_BY_FILE.map((saw) => Type.Literal(saw))),
+    },
+    only,
+  ),
+  /** The grain of a coupon that was snapped. */
+  Type.Object(
+    {
+      ...ROW,
+      what: Type.Literal("snap"),
+      T: Celsius,
+      grain: Type.Union(GRAINS.map((one) => Type.Literal(one))),
+    },
+    only,
+  ),
+  /** How deep the skin was found on a face, mm. */
+  Type.Object(
+    { ...ROW, what: Type.Literal("skin"), mm: Type.Number({ exclusiveMinimum: 0, maximum: 3 }) },
     only,
   ),
   /** Something that must be seen to before the next heat was seen to. */

@@ -1,11 +1,13 @@
 import { describe, expect, test } from "vitest";
-import { judgeHeat, NO_HEAT_WORK } from "../../src/findings/heat.ts";
+import { judgeHeat } from "../../src/findings/heat.ts";
+import { NO_HEAT_WORK } from "../../src/findings/heat-finding.ts";
 import { parseHeat } from "../../src/heat/parse.ts";
 import { type Heat, NO_HEAT } from "../../src/heat/schema.ts";
 import { knownOf, spanOfKnown } from "../../src/heat/steel.ts";
 import { parseDocument } from "../../src/registry/documents.ts";
 import { firstRoute } from "../../src/route/first.ts";
-import { heatReport, heatsDone, opsOf, withOp, withUsualHeats } from "../../src/route/heat-report.ts";
+import { heatReport } from "../../src/route/heat-report.ts";
+import { heatsDone, opsOf, withOp, withUsualHeats } from "../../src/route/heats.ts";
 import type { Route } from "../../src/route/schema.ts";
 import { SCHOOLS } from "../../src/route/stages.ts";
 import { USUAL_SHOP } from "../../src/shop/schema.ts";

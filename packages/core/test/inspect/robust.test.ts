@@ -1,6 +1,6 @@
 import { describe, expect, test } from "vitest";
-import { leastSquares } from "../../src/inspect/least-squares.ts";
 import { medianOf, residualsOf, robustLeastSquares } from "../../src/inspect/robust.ts";
+import { leastSquares } from "../../src/numbers/least-squares.ts";
 
 /** Brownlee's stack loss data: air flow, water temperature, acid, loss. Source: K. A. Brownlee (1965), as every statistics library has it. */
 const STACK: readonly (readonly number[])[] = [

@@ -290,7 +290,7 @@ function Choices({ onClose }: { onClose: () => void }) {
             }))}
             {route.stages.some((stage) => stage.planned) &&
               item("calendar", "The stages that a day was set for, as whole days.", async (files, blade) => ({
-                content: await files.calendar(blade.name, id, route),
+                content: await files.calendar(id, blade, route, heat, shop),
                 ending: "-route.ics",
                 type: "text/calendar",
               }))}

@@ -24,16 +24,17 @@ const NEXT: Readonly<Record<OpReport["op"]["kind"], string>> = {
 /** One heat at a time: how hot, until when by the clock, and what comes next. */
 export function HeatNumbers({ report }: { report: OpReport }) {
   const { ends, now } = useHeatClock(report);
-  const { op, through, total, window } = report;
+  const { op, through, total, window, setTo } = report;
   const looks = looksAt(op.T);
   return (
     <>
       <Figure title="How hot">
         <p className="text-6xl font-bold">
-          {Math.round(op.T)} <span className="text-2xl font-normal text-faint">°C</span>
+          {Math.round(setTo)} <span className="text-2xl font-normal text-faint">°C</span>
         </p>
         <p className="text-base text-faint">
-          {Math.round(fahrenheit(op.T))} °F{looks.length > 0 && `; ${looks.join(" to ")}`}
+          {setTo !== op.T && `on its dial, for ${Math.round(op.T)} °C; `}
+          {Math.round(fahrenheit(setTo))} °F{looks.length > 0 && `; ${looks.join(" to ")}`}
         </p>
       </Figure>
       <Figure title={ends ? "Held until" : "Through and held"}>

@@ -1,4 +1,4 @@
-import { withUsualHeats } from "@true-spine/core/route/heat-report.ts";
+import { staysSoft, withUsualHeats } from "@true-spine/core/route/heats.ts";
 import { useState } from "react";
 import { useScreen } from "../../blade/screen.ts";
 import { Caution } from "../../parts/Caution.tsx";
@@ -7,10 +7,14 @@ import { SmallButton } from "../../parts/Group.tsx";
 import { Workspace } from "../../parts/Workspace.tsx";
 import { useHeats } from "../../workers/heat.ts";
 import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
+import { ClockGroup } from "./ClockGroup.tsx";
 import { HeatChart } from "./HeatChart.tsx";
 import { HeatsTable } from "./HeatsTable.tsx";
+import { LearnedGroup } from "./LearnedGroup.tsx";
 import { OpGroup } from "./OpGroup.tsx";
-import { ClockGroup, ProofGroup } from "./RunGroups.tsx";
+import { CouponGroup, FileGroup } from "./ProofGroups.tsx";
+import { QuenchView } from "./QuenchView.tsx";
+import { RecipeGroup } from "./RecipeGroup.tsx";
 import { SteelGroup } from "./SteelGroup.tsx";
 import { useHeat } from "./useHeat.ts";
 
@@ -40,16 +44,28 @@ export function HeatPage() {
       aside={
         <>
           {report && chosen && <ClockGroup report={chosen} />}
-          {report && chosen && chosen.op.kind === "harden" && <ProofGroup op={chosen.op.id} />}
+          {report && chosen && chosen.op.kind === "harden" && <FileGroup op={chosen.op.id} />}
           {chosen && <OpGroup report={chosen} />}
           <SteelGroup steel={report?.steel ?? null} />
+          {report && chosen && chosen.op.kind === "harden" && (
+            <CouponGroup key={chosen.op.id} report={report} chosen={chosen} />
+          )}
+          {report && <LearnedGroup report={report} said={value!.said} />}
+          <RecipeGroup />
           <Caution>{CAUTIONS}</Caution>
         </>
       }
     >
-      <div className="h-[46%] shrink-0 border-b border-rule bg-sheet">
+      <div className="flex h-[52%] shrink-0 flex-col border-b border-rule bg-sheet">
         {report ? (
-          <HeatChart report={report} chosen={chosen?.op.id ?? null} onChoose={setPicked} />
+          <>
+            <div className="h-24 shrink-0 border-b border-rule">
+              <QuenchView report={report} />
+            </div>
+            <div className="min-h-0 flex-1">
+              <HeatChart report={report} chosen={chosen?.op.id ?? null} onChoose={setPicked} />
+            </div>
+          </>
         ) : (
           !trouble && <p className="p-6 text-faint">Working the heats out …</p>
         )}
@@ -58,8 +74,9 @@ export function HeatPage() {
         <WorkTrouble what="The heats" trouble={trouble} onTry={tryAgain} />
         {!isUsual && (
           <p className="flex flex-wrap items-center gap-2 border-b border-rule py-2 text-sm">
-            This route has {report?.ops.length === 1 ? "hardening alone" : "part of the usual recipe"}, with
-            its tempers reckoned as done.
+            {staysSoft(route)
+              ? "Nothing on this route hardens the blade: it stays as soft as it is, and is judged as that."
+              : `This route has ${report?.ops.length === 1 ? "hardening alone" : "part of the usual recipe"}, with its tempers reckoned as done.`}
             <SmallButton
               onClick={() => {
                 open.end();

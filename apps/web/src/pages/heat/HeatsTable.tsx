@@ -56,7 +56,7 @@ export function HeatsTable({
         ))}
         <tr className="border-t border-frame">
           <th scope="row" className="py-1.5 pl-2 text-left font-normal text-faint">
-            in all, cooling aside
+            in all, cooling with it
           </th>
           <td />
           <td colSpan={2} className="text-right font-semibold">

@@ -3,12 +3,15 @@ import type { OpReport } from "@true-spine/core/route/heat-report.ts";
 import { looksAt } from "@true-spine/core/steel/colours.ts";
 import { SEVERITY } from "@true-spine/core/steel/hardenability.ts";
 import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
+import { showTemperature } from "@true-spine/core/units/temperature.ts";
 import { useSettings } from "../../app/settings.ts";
 import { MinutesBox, TemperatureBox } from "../../parts/Box.tsx";
 import { Choice, Group } from "../../parts/Group.tsx";
+import { useShop } from "../../shop/shop.ts";
 import { useHeat } from "./useHeat.ts";
 
 const same = (names: readonly string[]) => names.map((name) => ({ value: name, name }));
+const isSame = (a: readonly number[], b: readonly number[] | undefined) => a[0] === b?.[0] && a[1] === b?.[1];
 const QUENCHED_IN: Readonly<Record<string, HeatOp["medium"]>> = {
   oil: "oil",
   water: "water",
@@ -23,11 +26,15 @@ const HOTTEST_TEMPER = 300;
 const GLOWS = 550;
 
 /** What is chosen of one heat, and what that comes to. */
-export function OpGroup({ report: { op, name, window, sections } }: { report: OpReport }) {
+export function OpGroup({ report: { op, name, window, sections, setTo } }: { report: OpReport }) {
   const { visit, changeOp, pressOp } = useHeat();
   const looks = looksAt(op.T);
   const unit = useSettings((settings) => settings.unit);
-  const quenchant = Object.entries(SEVERITY).find(([, H]) => op.H?.[0] === H[0] && op.H[1] === H[1])?.[0];
+  const { shop } = useShop();
+  const own = shop.quenchants?.find(({ H, medium }) => medium === op.medium && isSame(H, op.H));
+  const quenchant = Object.entries(SEVERITY).find(([, H]) => isSame(H, op.H))?.[0];
+  const ovens = shop.ovens ?? [];
+  const oven = ovens.find(({ id }) => id === op.oven);
   return (
     <Group title={name}>
       <TemperatureBox
@@ -37,6 +44,26 @@ export function OpGroup({ report: { op, name, window, sections } }: { report: Op
         onVisit={visit}
         onCommit={(T) => (T < 20 || T > 1300 ? "From 20 to 1300 °C." : changeOp(op.id, { T }))}
       />
+      {ovens.length > 0 && (
+        <Choice
+          label="Heated in"
+          value={oven?.id ?? ""}
+          options={[
+            { value: "", name: `any ${op.by}` },
+            ...ovens.map(({ id, name: called }) => ({ value: id, name: called })),
+          ]}
+          onChange={(id) => {
+            const ours = ovens.find((one) => one.id === id);
+            pressOp(op.id, ours ? { oven: ours.id, by: ours.by, air: ours.air } : { oven: undefined });
+          }}
+        />
+      )}
+      {setTo !== op.T && (
+        <p className="text-sm">
+          Set it to <strong>{showTemperature(setTo)}</strong>: it reads {Math.round(Math.abs(setTo - op.T))}{" "}
+          °C {setTo > op.T ? "high" : "low"}.
+        </p>
+      )}
       {looks.length > 0 && (
         <p className="text-sm text-faint">
           Looks {looks.join(" to ")}
@@ -52,9 +79,19 @@ export function OpGroup({ report: { op, name, window, sections } }: { report: Op
       {op.kind === "harden" ? (
         <Choice
           label="Into"
-          value={quenchant ?? ""}
-          options={[...(quenchant ? [] : [{ value: "", name: "as given" }]), ...same(Object.keys(SEVERITY))]}
+          value={own?.id ?? quenchant ?? ""}
+          options={[
+            ...(own || quenchant ? [] : [{ value: "", name: "as given" }]),
+            ...(shop.quenchants ?? []).map(({ id, name: called }) => ({ value: id, name: called })),
+            ...same(Object.keys(SEVERITY)),
+          ]}
           onChange={(key) => {
+            const ours = shop.quenchants?.find(({ id }) => id === key);
+            if (ours) {
+              const mediumT = ours.T === undefined ? {} : { mediumT: ours.T };
+              pressOp(op.id, { H: [...ours.H], medium: ours.medium, ...mediumT });
+              return;
+            }
             const H = SEVERITY[key as keyof typeof SEVERITY];
             const medium = QUENCHED_IN[key.split(",")[0]!];
             if (H && medium) pressOp(op.id, { H: [...H], medium });

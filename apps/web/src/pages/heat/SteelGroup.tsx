@@ -3,9 +3,14 @@ import { knownOf, type Span } from "@true-spine/core/heat/steel.ts";
 import type { SteelFigures } from "@true-spine/core/route/heat-report.ts";
 import { GRADES, middleOf } from "@true-spine/core/steel/composition.ts";
 import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
+import { useState } from "react";
 import { useSettings } from "../../app/settings.ts";
+import { Alert } from "../../parts/Alert.tsx";
 import { PercentBox } from "../../parts/Box.tsx";
-import { Choice, Group } from "../../parts/Group.tsx";
+import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
+import { TextBox } from "../../parts/TextBox.tsx";
+import { freshId } from "../../shop/fresh-id.ts";
+import { useShop } from "../../shop/shop.ts";
 import { useHeat } from "./useHeat.ts";
 
 const FROM_NAMES = { standard: "its standard", certificate: "a certificate", scrap: "scrap" } as const;
@@ -34,8 +39,37 @@ export function SteelGroup({ steel }: { steel: SteelFigures | null }) {
       ...now,
       steel: { ...now.steel, mass: { ...(now.steel.mass ?? started(grade)), [element]: value } },
     }));
+  const { shop, put: putShop } = useShop();
+  const own = shop.steels ?? [];
+  const [name, setName] = useState("");
+  const [why, setWhy] = useState<string | null>(null);
+  const keep = () => {
+    const told = name.trim();
+    if (told === "") {
+      setWhy("Give the bar a name first.");
+      return;
+    }
+    const kept = { id: freshId(own, "steel"), name: told, record: grade ? { ...record, grade } : record };
+    const refused = putShop({ ...shop, steels: [...own, kept] });
+    setWhy(refused);
+    if (!refused) setName("");
+  };
   return (
     <Group title={`Steel: ${grade ?? "not named"}`}>
+      {own.length > 0 && (
+        <Choice
+          label="A bar of the shop"
+          value={own.find((one) => sameRecord(one.record, record))?.id ?? ""}
+          options={[
+            { value: "", name: "none of them" },
+            ...own.map((one) => ({ value: one.id, name: one.name })),
+          ]}
+          onChange={(id) => {
+            const bar = own.find((one) => one.id === id);
+            if (bar) press((now) => ({ ...now, steel: structuredClone(bar.record) }));
+          }}
+        />
+      )}
       <Choice
         label="Known by"
         value={record.from}
@@ -97,6 +131,9 @@ export function SteelGroup({ steel }: { steel: SteelFigures | null }) {
             onCommit={(value) => putMass(element, value)}
           />
         ))}
+      <TextBox label="Keep this bar as" text={name} onText={setName} size="small" onEnter={keep} />
+      {why && <Alert>{why}</Alert>}
+      <SmallButton onClick={keep}>Keep for the shop</SmallButton>
       {steel ? (
         <dl className="text-sm">
           <Row name="begins to dissolve (Ac1)" span={steel.ac1} unit="°C" />
@@ -132,6 +169,8 @@ export function SteelGroup({ steel }: { steel: SteelFigures | null }) {
     </Group>
   );
 }
+
+const sameRecord = (a: SteelRecord, b: SteelRecord) => JSON.stringify(a) === JSON.stringify(b);
 
 /** A certificate begins as the grade's middle, to be typed over. */
 function started(grade: string | undefined): Mass {

@@ -1,5 +1,5 @@
 import type { Heat, HeatOp } from "@true-spine/core/heat/schema.ts";
-import { opsOf, withOp } from "@true-spine/core/route/heat-report.ts";
+import { opsOf, withOp } from "@true-spine/core/route/heats.ts";
 import { useDocument, useFile, useScreen } from "../../blade/screen.ts";
 import { whyNot } from "../../blade/store.ts";
 import { useEdit } from "../../blade/useEdit.ts";

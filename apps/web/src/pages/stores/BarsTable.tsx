@@ -4,8 +4,9 @@ import { useState } from "react";
 import { Alert } from "../../parts/Alert.tsx";
 import { RangedLength } from "../../parts/Box.tsx";
 import { PlainButton } from "../../parts/PlainButton.tsx";
+import { freshId } from "../../shop/fresh-id.ts";
 import { useShop } from "../../shop/shop.ts";
-import { freshId, Headings } from "./tables.tsx";
+import { Headings } from "./tables.tsx";
 
 /** Bars on hand: what Forge offers to begin with. */
 export function BarsTable() {

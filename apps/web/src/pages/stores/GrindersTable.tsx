@@ -4,8 +4,9 @@ import { useState } from "react";
 import { Alert } from "../../parts/Alert.tsx";
 import { NumberBox, RangedLength } from "../../parts/Box.tsx";
 import { PlainButton } from "../../parts/PlainButton.tsx";
+import { freshId } from "../../shop/fresh-id.ts";
 import { useShop } from "../../shop/shop.ts";
-import { freshId, Headings } from "./tables.tsx";
+import { Headings } from "./tables.tsx";
 
 /** A two-inch belt on a flat platen. Common practice. */
 const USUAL: Omit<Grinder, "id"> = { kind: "belt", belt: 50, platen: 200, speed: 20 };

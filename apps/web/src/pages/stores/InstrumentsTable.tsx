@@ -11,8 +11,9 @@ import { Alert } from "../../parts/Alert.tsx";
 import { NumberBox, RangedLength } from "../../parts/Box.tsx";
 import { NameBox } from "../../parts/NameBox.tsx";
 import { PlainButton } from "../../parts/PlainButton.tsx";
+import { freshId } from "../../shop/fresh-id.ts";
 import { useShop } from "../../shop/shop.ts";
-import { freshId, Headings } from "./tables.tsx";
+import { Headings } from "./tables.tsx";
 
 const UNIT: Readonly<Record<InstrumentKind, string>> = {
   caliper: "mm",

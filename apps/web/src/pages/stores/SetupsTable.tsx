@@ -6,8 +6,8 @@ import { Alert } from "../../parts/Alert.tsx";
 import { NumberBox, RangedLength } from "../../parts/Box.tsx";
 import { NameBox } from "../../parts/NameBox.tsx";
 import { PlainButton } from "../../parts/PlainButton.tsx";
+import { freshId } from "../../shop/fresh-id.ts";
 import { useShop } from "../../shop/shop.ts";
-import { freshId } from "./tables.tsx";
 
 const KINDS: Readonly<Record<Setup["kind"], { name: string; first: Setup }>> = {
   rest: { name: "rest against platen", first: { kind: "rest" } },

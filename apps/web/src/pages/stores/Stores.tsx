@@ -20,6 +20,7 @@ import { SaveTrouble } from "../../saving/SaveTrouble.tsx";
 import { saveWords } from "../../saving/words.ts";
 import { useShop } from "../../shop/shop.ts";
 import { BarsTable } from "./BarsTable.tsx";
+import { FireTables } from "./FireTables.tsx";
 import { GrindersTable } from "./GrindersTable.tsx";
 import { InstrumentsTable } from "./InstrumentsTable.tsx";
 import { PlanGroup } from "./PlanGroup.tsx";
@@ -108,6 +109,7 @@ export function Stores() {
           <SetupsTable />
           <GrindersTable />
           <BarsTable />
+          <FireTables />
           <InstrumentsTable />
         </div>
       </Workspace>

@@ -1,12 +1,5 @@
 /** What the tables of the stores share. */
 
-/** An id that none of a list has: the word and a number. */
-export function freshId(list: readonly { readonly id: string }[], word: string): string {
-  let n = list.length + 1;
-  while (list.some(({ id }) => id === `${word}-${n}`)) n++;
-  return `${word}-${n}`;
-}
-
 /** The headings of a table; the last column's, that of the keys that remove, is for those who hear it. */
 export function Headings({ names }: { names: readonly string[] }) {
   return (

@@ -1,12 +1,8 @@
-import { PLACES, type Proof, SEEN_BY_FILE } from "@true-spine/core/heat/schema.ts";
 import type { OpReport } from "@true-spine/core/route/heat-report.ts";
 import { gatesAt } from "@true-spine/core/work/joined.ts";
-import { useState } from "react";
 import { useScreen } from "../../blade/screen.ts";
 import { Group, SmallButton } from "../../parts/Group.tsx";
-import { Segmented } from "../../parts/Segmented.tsx";
 import { clock, inMinutes, leftInWords, useHeatClock } from "../../work/useHeatClock.ts";
-import { SAW_NAMES, useProofs } from "../../work/useProofs.ts";
 import { record, tick, useRoute, useWorkRows } from "../../work/useWorkRows.ts";
 
 /** The clock of one heat: into the fire, warm through, out; the end is a time of day, and stands through a reload. */
@@ -55,38 +51,6 @@ export function ClockGroup({ report }: { report: OpReport }) {
           <SmallButton onClick={() => tick(screen, stage, name)}>Tick it as done</SmallButton>
         )}
       </div>
-    </Group>
-  );
-}
-
-const SAW_BUTTONS: Readonly<Record<Proof["saw"], string>> = {
-  skates: "It skates",
-  bites: "It bites",
-  mixed: "Half and half",
-};
-
-/** What a file does on it after the quench: at the edge first. */
-export function ProofGroup({ op }: { op: string }) {
-  const screen = useScreen();
-  const last = useProofs(op);
-  const [place, setPlace] = useState<Proof["place"]>("edge");
-  const said = PLACES.flatMap((where) => {
-    const one = last(where);
-    return one ? [`${where} ${SAW_NAMES[one]}`] : [];
-  });
-  return (
-    <Group title="File, after the quench">
-      <Segmented label="Where" options={[...PLACES]} value={place} onChange={setPlace} />
-      <div className="flex flex-wrap gap-2">
-        {SEEN_BY_FILE.map((saw) => (
-          <SmallButton key={saw} onClick={() => record(screen, { stage: op, what: "proof", place, saw })}>
-            {SAW_BUTTONS[saw]}
-          </SmallButton>
-        ))}
-      </div>
-      <p className="text-sm text-faint" role="status">
-        {said.length > 0 ? `${said.join(", ")}.` : "Not tried yet."}
-      </p>
     </Group>
   );
 }

@@ -6,7 +6,7 @@ import {
   logGamma,
   studentAt,
   studentBelow,
-} from "../../src/inspect/distributions.ts";
+} from "../../src/numbers/distributions.ts";
 
 const FREEDOMS = [1, 2, 3, 5, 10, 24, 30, 99, 400];
 
