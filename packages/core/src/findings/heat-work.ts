@@ -155,6 +155,8 @@ const soakShort: HeatRule = ({ runs, report }) =>
 const softWorkLeft: HeatRule = ({ route, report, done, runs }) => {
   const harden = report.ops.find(({ op }) => op.kind === "harden");
   if (!harden || !(done.includes(harden.op.id) || runs.some(({ op }) => op === harden.op.id))) return [];
+  // Whoever ticks nothing off has said nothing of it.
+  if (!route.stages.some(({ id, kind }) => !isHeat(kind) && done.includes(id ?? ""))) return [];
   const left = route.stages.filter(
     ({ id, kind }) =>
       !isHeat(kind) &&

@@ -122,7 +122,7 @@ export interface HeatReport {
 /** In still air a blade is cool enough to be held after so long, minutes; in a quench at once. Starting values. */
 const COOLING = { air: 20, temper: 30, quench: 5 } as const;
 /** Steps along and across that the side view is shaded in. */
-const SHADED = { along: 96, across: 10 } as const;
+const SHADED = { along: 96, across: 14 } as const;
 
 /** A skin is reckoned to be off by this. */
 const SKIN_OFF = 1.5;

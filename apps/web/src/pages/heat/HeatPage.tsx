@@ -1,4 +1,4 @@
-import { staysSoft, withUsualHeats } from "@true-spine/core/route/heats.ts";
+import { withUsualHeats } from "@true-spine/core/route/heats.ts";
 import { useState } from "react";
 import { useScreen } from "../../blade/screen.ts";
 import { Caution } from "../../parts/Caution.tsx";
@@ -74,9 +74,8 @@ export function HeatPage() {
         <WorkTrouble what="The heats" trouble={trouble} onTry={tryAgain} />
         {!isUsual && (
           <p className="flex flex-wrap items-center gap-2 border-b border-rule py-2 text-sm">
-            {staysSoft(route)
-              ? "Nothing on this route hardens the blade: it stays as soft as it is, and is judged as that."
-              : `This route has ${report?.ops.length === 1 ? "hardening alone" : "part of the usual recipe"}, with its tempers reckoned as done.`}
+            This route has {report?.ops.length === 1 ? "hardening alone" : "part of the usual recipe"}, with
+            its tempers reckoned as done.
             <SmallButton
               onClick={() => {
                 open.end();

@@ -54,7 +54,7 @@ export function QuenchView({ report }: { report: HeatReport }) {
             rail.setState({ scribe: Math.max(ring.left, Math.min(ring.right, x)) });
           }}
         >
-          <path d={outline} fill="var(--color-layout-steel)" />
+          <path d={outline} fill="var(--color-sheet)" />
           {used.map((fares) => (
             <path
               key={fares}

@@ -83,7 +83,13 @@ export function FireTables() {
                   name={`oven ${n}`}
                   onRemove={() => putOvens(ovens.filter((o) => o !== one))}
                 >
-                  <NameBox label={`Name of oven ${n}`} name={one.name} onName={(name) => edit({ name })} />
+                  <NameBox
+                    labelled="hidden"
+                    size="small"
+                    label={`Name of oven ${n}`}
+                    name={one.name}
+                    onName={(name) => edit({ name })}
+                  />
                   <Pick
                     label={`Kind of oven ${n}`}
                     value={one.by}
@@ -140,6 +146,8 @@ export function FireTables() {
                   onRemove={() => putQuenchants(quenchants.filter((o) => o !== one))}
                 >
                   <NameBox
+                    labelled="hidden"
+                    size="small"
                     label={`Name of quenchant ${n}`}
                     name={one.name}
                     onName={(name) => edit({ name })}
