@@ -80,6 +80,15 @@ test("no violation on any page, their findings and their dialogs, in a light sho
   await page.keyboard.press("Enter");
   await expect(page.getByRole("button", { name: /^Accept as it is/ }).first()).toBeVisible();
   await look("check");
+  await page.keyboard.press("Alt+4");
+  await expect(page.getByRole("table", { name: "Heats" })).toBeVisible();
+  await look("heat");
+  await page.goto(`/blades/${id}/straight`);
+  await expect(page.getByRole("img", { name: /^As it is held/ })).toBeVisible();
+  await look("straight");
+  await page.goto(`/card/${id}?straight=flats`);
+  await expect(page.getByRole("button", { name: "Struck" })).toBeVisible();
+  await look("straight on the card", false);
   await page.goto(`/blades/${id}/log`);
   await expect(page.getByRole("list", { name: "Log" }).getByRole("listitem").first()).toBeVisible();
   await look("log", false);

@@ -52,6 +52,7 @@ describe("imports", () => {
       ["findings"],
       ["inspect"],
       ["route"],
+      ["straight"],
       ["handle", "shop"],
       ["grind", "edge", "abrasive", "forge", "heat"],
       ["blade", "photo"],

@@ -61,6 +61,23 @@ const DOCUMENTS: Record<(typeof DOCUMENT_KINDS)[number], Pick<Thing, "file" | "n
     file: (number) => ({ ...NO_DOCUMENTS.check, hardness: 20 + number / 1000 }),
     numberIn: (file) => Math.round((file.hardness - 20) * 1000),
   },
+  straight: {
+    file: (number) => ({
+      ...NO_DOCUMENTS.straight,
+      sets: [
+        {
+          id: randomUUID(),
+          when: "2026-01-01T10:00:00Z",
+          stage: "flats",
+          state: "soft",
+          kind: "gap",
+          face: "left",
+          rows: [{ x: number / 1000, y: 0, v: 0 }],
+        },
+      ],
+    }),
+    numberIn: (file) => Math.round(file.sets[0].rows[0].x * 1000),
+  },
 };
 
 /** Everything that is kept by revisions, each fresh: the blade itself, every kind of its documents, a run, the shop. */

@@ -1,6 +1,7 @@
 import type { HttpBindings } from "@hono/node-server";
 import { serveStatic } from "@hono/node-server/serve-static";
 import { SCHEMAS } from "@true-spine/core/registry/documents.ts";
+import { AnvilBench } from "@true-spine/instruments/anvil-bench.ts";
 import { Hono } from "hono";
 import { bodyLimit } from "hono/body-limit";
 import { secureHeaders } from "hono/secure-headers";
@@ -10,6 +11,7 @@ import { type Database, isAnswering } from "./database.ts";
 import type { Judging } from "./judging/judging.ts";
 import { away, notFound, Problem, problemResponse } from "./problem.ts";
 import { LARGEST_BODY } from "./request.ts";
+import { anvilRoutes } from "./routes/anvil.ts";
 import { bladeRoutes } from "./routes/blades.ts";
 import { type Instruments, instrumentRoutes } from "./routes/instruments.ts";
 import { runRoutes } from "./routes/runs.ts";
@@ -101,6 +103,12 @@ export function createApp({
   app.route("/api/shop", shopRoutes(stores));
   app.route("/api/runs", runRoutes(stores));
   app.route("/api/instruments", instrumentRoutes(instruments, judging));
+  const asked = async (path: string) => {
+    const answer = await app.request(`/api${path}`, { headers: { host: "localhost" } });
+    if (!answer.ok) throw notFound("blade");
+    return answer.json();
+  };
+  app.route("/api/anvil", anvilRoutes(new AnvilBench(asked), judging));
   app.all("/api/*", () => {
     throw notFound("address");
   });

@@ -18,6 +18,7 @@ import {
 import { StageIdSchema } from "@true-spine/core/route/schema.ts";
 import { parseShop } from "@true-spine/core/shop/parse.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
+import { SET_KINDS } from "@true-spine/core/straight/schema.ts";
 import { parseWork, type WorkRow } from "@true-spine/core/work/schema.ts";
 import { refusedDocument } from "./problem.ts";
 
@@ -94,6 +95,38 @@ export const BODIES = {
         stage: StageIdSchema,
         spot: SpotSchema,
         press: Type.Optional(Type.Integer({ minimum: 1, maximum: MOST_PRESS })),
+      },
+      only,
+    ),
+  ),
+  layOnAnvil: checked(
+    Type.Object(
+      {
+        height: Type.Number({ minimum: -20, maximum: 20 }),
+        at: Type.Union([Type.Number({ minimum: 1, maximum: 2000 }), Type.Null()]),
+        twist: Type.Number({ minimum: -45, maximum: 45 }),
+        isClad: Type.Boolean(),
+        rule: Type.Number({ minimum: -5, maximum: 5 }),
+      },
+      only,
+    ),
+  ),
+  readOnAnvil: checked(
+    Type.Object(
+      {
+        stage: StageIdSchema,
+        kind: Type.Union(SET_KINDS.map((kind) => Type.Literal(kind))),
+        face: Type.Union([Type.Literal("left"), Type.Literal("right")]),
+        places: Type.Array(
+          Type.Object(
+            {
+              x: Type.Number({ minimum: -2000, maximum: 2000 }),
+              y: Type.Number({ minimum: -2000, maximum: 2000 }),
+            },
+            only,
+          ),
+          { minItems: 2, maxItems: 40 },
+        ),
       },
       only,
     ),

@@ -10,6 +10,7 @@ const NAMES: Readonly<Record<"blade" | DocumentKind, string>> = {
   forge: "What is chosen at the fire",
   heat: "The steel and its heats",
   check: "What was decided at the bench",
+  straight: "What is known of its build",
 };
 
 /** What a part of a blade that saves itself is called, at the head of a sentence. */

@@ -8,6 +8,7 @@ import { useDocument, useFile } from "../blade/screen.ts";
 import { useReadings } from "../readings/useReadings.ts";
 import { useShop } from "../shop/shop.ts";
 import { useCheck } from "../work/useWorkRows.ts";
+import { useStraightAsked } from "./straight.ts";
 import { useWork, type Work } from "./useWork.ts";
 import type { Workers } from "./workers.ts";
 
@@ -24,6 +25,8 @@ export function useAsked(stage: string): Asked {
   const { shop } = useShop();
   const forge = useDocument("forge");
   const readings = useReadings();
+  const along = useStraightAsked(stage);
+  const straight = along.sets.length + along.blows.length > 0 ? along : undefined;
   return useMemo(
     () => ({
       blade,
@@ -33,8 +36,9 @@ export function useAsked(stage: string): Asked {
       check,
       forge,
       readings: readings.filter((one) => one.stage === stage),
+      ...(straight ? { straight } : {}),
     }),
-    [blade, route, shop, stage, check, forge, readings],
+    [blade, route, shop, stage, check, forge, readings, straight],
   );
 }
 

@@ -2,10 +2,18 @@ import { shareAtX } from "@true-spine/core/blade/chain.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { type Offer, stillInIt } from "@true-spine/core/design/still-in-it.ts";
 import { type BenchReport, benchReport } from "@true-spine/core/findings/bench-report.ts";
+import type { Finding } from "@true-spine/core/findings/finding.ts";
+import { speechIn } from "@true-spine/core/findings/judged.ts";
+import { bendWords, judgeStraight, workWords } from "@true-spine/core/findings/straight.ts";
 import { type Asked, benchOf } from "@true-spine/core/inspect/bench.ts";
 import { inHandOrder, potentialSpots, spotsNear } from "@true-spine/core/inspect/plan.ts";
 import { type Spot, spotKey, spotOf } from "@true-spine/core/inspect/schema.ts";
 import { placeOf } from "@true-spine/core/inspect/span.ts";
+import {
+  type StraightAsked,
+  type StraightReport,
+  straightReport,
+} from "@true-spine/core/inspect/straightness.ts";
 import { benchSteel, targetAt } from "@true-spine/core/inspect/target.ts";
 import { type RunReport, runReport } from "@true-spine/core/record/run-report.ts";
 import type { RunReadings } from "@true-spine/core/registry/contract.ts";
@@ -24,6 +32,20 @@ export interface OfferWithRoute extends Offer {
 /** The bench worked out off the main thread: every stage is a blade of its own, and faults are searched for. */
 const bench = {
   report: (asked: Asked, unit: LengthUnit): BenchReport => benchReport(asked, unit),
+  /** How straight it is, and what to do about it. */
+  straight(
+    asked: StraightAsked,
+    unit: LengthUnit,
+  ): { report: StraightReport; findings: Finding[]; words: string | null; work: string } {
+    const report = straightReport(asked);
+    const place = report.fit.place;
+    return {
+      report,
+      findings: judgeStraight(asked, report, unit),
+      words: report.best && bendWords(report.best, report.height, { say: speechIn(unit), place }),
+      work: workWords(report),
+    };
+  },
   /** Blades that are still in the steel as found, each with its route worked out anew. */
   offers(asked: Asked): OfferWithRoute[] {
     const { stage, found } = benchOf(asked);

@@ -9,6 +9,7 @@ import { useDocument, useFile } from "../blade/screen.ts";
 import { useReadings } from "../readings/useReadings.ts";
 import { useShop } from "../shop/shop.ts";
 import { useCheck, useWorkRows } from "../work/useWorkRows.ts";
+import { useStraightAsked } from "./straight.ts";
 import { useWork } from "./useWork.ts";
 import type { Workers } from "./workers.ts";
 
@@ -38,6 +39,8 @@ export function useWorkJudged(stage: string): WorkJudged | null {
   const readings = useReadings();
   const { shop } = useShop();
   const unit = useSettings((settings) => settings.unit);
+  const along = useStraightAsked(stage);
+  const straight = along.sets.length + along.blows.length > 0 ? along : undefined;
   const now = useMemo(
     () => ({
       blade,
@@ -52,8 +55,9 @@ export function useWorkJudged(stage: string): WorkJudged | null {
       unit,
       stage,
       readings: readings.filter((one) => one.stage === stage),
+      ...(straight ? { straight } : {}),
     }),
-    [blade, route, check, handle, forge, heat, rows, shop, unit, stage, readings],
+    [blade, route, check, handle, forge, heat, rows, shop, unit, stage, readings, straight],
   );
   const [rested, setRested] = useState<typeof now | null>(null);
   useEffect(() => {
@@ -61,7 +65,7 @@ export function useWorkJudged(stage: string): WorkJudged | null {
     return () => clearTimeout(timer);
   }, [now]);
   const isRouted = route.stages.length > 0;
-  const isRead = now.readings.length > 0;
+  const isRead = now.readings.length > 0 || straight !== undefined;
   const ofRoute = useWork("route", isRouted ? rested : null, planned);
   const ofCheck = useWork("bench", isRead ? rested : null, read);
   if (!isRouted && !isRead) return null;

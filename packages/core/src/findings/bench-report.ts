@@ -10,12 +10,14 @@ import { QUANTITY } from "../inspect/quantity.ts";
 import { type Spot, sideWords } from "../inspect/schema.ts";
 import type { Doubt } from "../inspect/screen.ts";
 import { clearSpan } from "../inspect/span.ts";
+import { type StraightAsked, straightReport } from "../inspect/straightness.ts";
 import { type BenchSteel, targetAt } from "../inspect/target.ts";
 import type { Together } from "../inspect/together.ts";
 import { grindLinesOf } from "../route/report.ts";
 import type { LengthUnit } from "../units/length.ts";
 import type { Finding, NotJudged } from "./finding.ts";
 import { type Speech, speechIn } from "./judged.ts";
+import { judgeStraight } from "./straight.ts";
 import { doubtWords, judgeWork, told, workNotJudged } from "./true.ts";
 
 /** A fault that the readings look like, in words and figures. */
@@ -73,6 +75,7 @@ export function benchReport(asked: Asked, unit: LengthUnit): BenchReport {
   const { stage, together, diagnosis, found, second } = bench;
   const edges = second ? [bench, second] : [bench];
   const say = speechIn(unit);
+  const straight = asked.straight ? straightFindings(asked.straight, asked.readings, unit) : null;
   const [from, to] = stage.blank ? ([0.06, 0.94] as const) : clearSpan(stage);
   const us = Array.from({ length: POINTS + 1 }, (_, i) => from + ((to - from) * i) / POINTS);
   const edge =
@@ -88,20 +91,40 @@ export function benchReport(asked: Asked, unit: LengthUnit): BenchReport {
     lines: edges.flatMap(({ lines }) => lines),
     together,
     centre: edges.flatMap((one) => one.together.centre.map((each) => ({ ...each, ...edgeOf(one) }))),
-    found: edges.flatMap((one) => one.diagnosis.found.map((each) => looksLike(each, one.stage, say))),
+    found: edges
+      .flatMap((one) => one.diagnosis.found.map((each) => looksLike(each, one.stage, say)))
+      .filter(({ pattern }) => !straight || !isOfStraight(pattern)),
     rivals: diagnosis.rivals.map((one) => looksLike(one, stage, say)),
     settles: settledBy(bench, say) ?? (second && settledBy(second, say)),
     isUnexplained: edges.some((one) => one.diagnosis.pattern === "unknown"),
     faces: found ? foundFaces(stage, found) : [],
     corrections: edges.flatMap(({ corrections }) => corrections),
     doubts: edges.flatMap(({ doubts }) => doubts.map((one) => ({ ...one, words: doubtWords(one, say) }))),
-    findings: judgeWork(bench, unit),
-    notJudged: workNotJudged(bench),
+    findings: straight
+      ? [...judgeWork(bench, unit).filter(({ id }) => !isOfStraight(id)), ...straight].sort(byRank)
+      : judgeWork(bench, unit),
+    notJudged: workNotJudged(bench).filter(({ id }) => !straight || !isOfStraight(id)),
     astray: edges.reduce((sum, { astray }) => sum + astray.length, 0),
     edge,
     grindLine: grindLinesOf(stage.steel),
     spare: found && leastSpare(stage, found),
   };
+}
+
+const RANK = { fix: 0, watch: 1, note: 2 } as const;
+const byRank = (a: Finding, b: Finding) => RANK[a.severity] - RANK[b.severity];
+const isOfStraight = (id: string) => id === "bow" || id === "twist";
+
+/** What lines read along the blade say of bow and twist: it counts where they were read later than either was. Null else. */
+function straightFindings(
+  asked: StraightAsked,
+  readings: Asked["readings"],
+  unit: LengthUnit,
+): Finding[] | null {
+  const last = asked.sets.at(-1);
+  const bow = readings.filter(({ what }) => isOfStraight(what)).map(({ when }) => Date.parse(when));
+  if (!last || Math.max(...bow) > Date.parse(last.when)) return null;
+  return judgeStraight(asked, straightReport(asked), unit);
 }
 
 /** One more reading that would tell the first fault from its nearest rival, in words; null where none would. */

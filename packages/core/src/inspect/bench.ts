@@ -15,6 +15,7 @@ import { QUANTITY } from "./quantity.ts";
 import { type Check, type Reading, type Spot, spotKey, spotOf } from "./schema.ts";
 import { type Doubt, LEAST_ROUND, ofAnother, screened } from "./screen.ts";
 import { placeOf } from "./span.ts";
+import type { StraightAsked } from "./straightness.ts";
 import { type BenchSteel, benchSteel, showsAt, type Target, targetAt } from "./target.ts";
 import { type Together, together } from "./together.ts";
 
@@ -60,6 +61,8 @@ export interface Asked {
   readonly readings: readonly Reading[];
   /** What is chosen at the fire; absent: as usual. */
   readonly forge?: Forge;
+  /** What was read along it and struck, at that stage. */
+  readonly straight?: StraightAsked;
 }
 
 /** Works the bench out for one stage of a blade. The blade must be sound. */

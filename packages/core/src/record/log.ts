@@ -45,6 +45,7 @@ const DOCUMENT_WORDS: Readonly<Record<DocumentState["kind"], string>> = {
   forge: "What is chosen at the fire was changed",
   heat: "The steel or its heats were changed",
   check: "What was decided on Check was changed",
+  straight: "What is known of its build was changed",
 };
 
 /** What happened to a blade in the order of time, newest first. Saves of one document within ten minutes are one entry. */

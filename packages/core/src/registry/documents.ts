@@ -22,6 +22,8 @@ import {
 import { parseRoute, withStageIds } from "../route/parse.ts";
 import { NO_ROUTE, type Route, RouteSchema } from "../route/schema.ts";
 import { ShopSchema } from "../shop/schema.ts";
+import { parseStraight } from "../straight/parse.ts";
+import { NO_STRAIGHT, type Straight, StraightSchema } from "../straight/schema.ts";
 
 /** The documents that may belong to a blade beside its own file, by kind. */
 export interface Documents {
@@ -33,6 +35,7 @@ export interface Documents {
   readonly forge: Forge;
   readonly heat: Heat;
   readonly check: Check;
+  readonly straight: Straight;
 }
 export type DocumentKind = keyof Documents;
 
@@ -46,6 +49,7 @@ export const NO_DOCUMENTS: Documents = {
   forge: NO_FORGE,
   heat: NO_HEAT,
   check: NO_CHECK,
+  straight: NO_STRAIGHT,
 };
 export const DOCUMENT_KINDS = Object.keys(NO_DOCUMENTS) as readonly DocumentKind[];
 
@@ -61,6 +65,7 @@ export const SCHEMAS = {
   heat: HeatSchema,
   readings: ReadingsSchema,
   check: CheckSchema,
+  straight: StraightSchema,
   run: RunSchema,
   shop: ShopSchema,
 } as const;
@@ -101,6 +106,10 @@ const PARSERS: { [K in DocumentKind]: (value: unknown) => Parsed<K> } = {
   check: (value) => {
     const parsed = parseCheck(value);
     return parsed.ok ? { ok: true, document: parsed.check } : parsed;
+  },
+  straight: (value) => {
+    const parsed = parseStraight(value);
+    return parsed.ok ? { ok: true, document: parsed.straight } : parsed;
   },
 };
 

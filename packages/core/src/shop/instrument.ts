@@ -41,6 +41,19 @@ export const InstrumentSchema = Type.Object(
     checked: Type.Optional(DaySchema),
     /** Width of a caliper's jaws where they touch, mm. */
     jaw: Type.Optional(Type.Number({ minimum: 0, maximum: 30 })),
+    /** A straightedge's own bow along it, + toward what it is laid on, as a reversal found it: mm. */
+    shape: Type.Optional(
+      Type.Array(
+        Type.Object(
+          {
+            x: Type.Number({ minimum: -2000, maximum: 2000 }),
+            t: Type.Number({ minimum: -10, maximum: 10 }),
+          },
+          only,
+        ),
+        { maxItems: 60 },
+      ),
+    ),
   },
   only,
 );

@@ -3,6 +3,7 @@ import type { Forge, ForgeFault } from "../forge/schema.ts";
 import type { Gate, Heat, HeatRun, Proof } from "../heat/schema.ts";
 import type { Check, Reading } from "../inspect/schema.ts";
 import type { Route, Stage } from "../route/schema.ts";
+import type { Blow, Straight, StraightSet } from "../straight/schema.ts";
 import type { WorkRow } from "./schema.ts";
 
 /** A route with what was done of it: stages with when they were done and what was noted, from the rows taken at the work. */
@@ -143,6 +144,29 @@ export function heatWithWork(heat: Heat, rows: readonly WorkRow[]): Heat {
     ),
   );
   return { ...heat, ...some };
+}
+
+/** Readings along the blade and blows on it, in order. */
+export function straightAt(rows: readonly WorkRow[]): { sets: StraightSet[]; blows: Blow[] } {
+  const ordered = inTime(rows);
+  const sets = ordered.flatMap((row) => {
+    if (row.what !== "set") return [];
+    const { what: _, ...set } = row;
+    return [set];
+  });
+  const blows = ordered.flatMap((row): Blow[] => {
+    if (row.what !== "blow") return [];
+    const { what: _, ...blow } = row;
+    const after = sets.find(({ when }) => Date.parse(when) > Date.parse(row.when));
+    return [{ ...blow, ...(after ? { after: after.id } : {}) }];
+  });
+  return { sets, blows };
+}
+
+/** Whether its build is in doubt, with what was read and struck: as it is exported. */
+export function straightWithWork(straight: Straight, rows: readonly WorkRow[]): Straight {
+  const some = Object.entries(straightAt(rows)).filter(([, list]) => list.length > 0);
+  return { ...straight, ...Object.fromEntries(some) };
 }
 
 const inTime = (rows: readonly WorkRow[]) => rows.toSorted((a, b) => Date.parse(a.when) - Date.parse(b.when));

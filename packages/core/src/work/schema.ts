@@ -7,6 +7,8 @@ import { validatorOf } from "../document/validator.ts";
 import { FORGE_FAULTS, HEATED } from "../forge/schema.ts";
 import { GATES, GRAINS, MOMENTS, PLACES, SEEN_BY_FILE } from "../heat/schema.ts";
 import { StageIdSchema } from "../route/schema.ts";
+import { rowFaults } from "../straight/parse.ts";
+import { BLOW, SET } from "../straight/schema.ts";
 
 /**
  * What is recorded at the work beside readings, a row each: made where it was taken, added or struck out, never changed. So a card
@@ -102,6 +104,10 @@ export const WorkRowSchema = Type.Union([
     { ...ROW, what: Type.Literal("skin"), mm: Type.Number({ exclusiveMinimum: 0, maximum: 3 }) },
     only,
   ),
+  /** Readings along the blade, for how straight it is. */
+  Type.Object({ ...ROW, what: Type.Literal("set"), ...SET }, only),
+  /** Blows that were to make it straighter. */
+  Type.Object({ ...ROW, what: Type.Literal("blow"), ...BLOW }, only),
   /** Something that must be seen to before the next heat was seen to. */
   Type.Object(
     { ...ROW, what: Type.Literal("gate"), gate: Type.Union(GATES.map((gate) => Type.Literal(gate))) },
@@ -137,7 +143,10 @@ export function parseWorkRow(
   value: unknown,
 ): { ok: true; row: WorkRow } | { ok: false; faults: readonly Fault[] } {
   const faults = faultsOf(rowShape, value);
-  return faults.length > 0 ? { ok: false, faults } : { ok: true, row: value as WorkRow };
+  if (faults.length > 0) return { ok: false, faults };
+  const row = value as WorkRow;
+  const wrong = row.what === "set" ? rowFaults(row.rows, ["rows"]) : [];
+  return wrong.length > 0 ? { ok: false, faults: wrong } : { ok: true, row };
 }
 
 /** Sound rows, each under an id of its own, or every fault found with its path. Never throws. */
@@ -153,5 +162,9 @@ export function parseWork(
       ? [{ path: pathOf("rows", i, "id"), message: `“${id}” stands in the list already` }]
       : [],
   );
-  return twice.length > 0 ? { ok: false, faults: twice } : { ok: true, work };
+  const wrong = work.rows.flatMap((row, i) =>
+    row.what === "set" ? rowFaults(row.rows, ["rows", i, "rows"]) : [],
+  );
+  const all = [...twice, ...wrong];
+  return all.length > 0 ? { ok: false, faults: all } : { ok: true, work };
 }

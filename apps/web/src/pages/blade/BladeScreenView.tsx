@@ -25,7 +25,8 @@ const AHEAD = [...BLADE_PAGES.map(({ Page }) => Page.load), ExportPanel.load];
 /** A blade's screen: header, the page, findings. */
 export function BladeScreenView({ row }: { row: BladeWithFile }) {
   const { page } = useParams();
-  const current = usePages().find((one) => one.path === page);
+  const standing = usePages();
+  const current = [...standing, ...BLADE_PAGES.filter(({ under }) => under)].find((one) => one.path === page);
   const name = useFilePart((file) => file.name);
   useKeys();
   useTitle(current?.name, name);
@@ -33,7 +34,7 @@ export function BladeScreenView({ row }: { row: BladeWithFile }) {
   if (!current) return <Navigate to="../grind" relative="path" replace />;
   return (
     <div className="flex h-full flex-col">
-      <BladeHeader row={row} page={current.path} />
+      <BladeHeader row={row} page={current.under ?? current.path} />
       <Refusal />
       <Working page={current} />
       <TakeIn />

@@ -1,6 +1,6 @@
 import font from "@fontsource/archivo/files/archivo-latin-500-normal.woff?url";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import { forgeWithWork, heatWithWork } from "@true-spine/core/work/joined.ts";
+import { forgeWithWork, heatWithWork, straightWithWork } from "@true-spine/core/work/joined.ts";
 import { PAPERS, type Paper } from "@true-spine/formats/papers.ts";
 import { proxy, type Remote } from "comlink";
 import { useRef, useState } from "react";
@@ -54,6 +54,7 @@ function Choices({ onClose }: { onClose: () => void }) {
   const own = useDocument("handle");
   const forge = useDocument("forge");
   const heat = useDocument("heat");
+  const straight = useDocument("straight");
   const rows = useWorkRows();
   const readings = useReadings();
   const { shop } = useShop();
@@ -283,6 +284,12 @@ function Choices({ onClose }: { onClose: () => void }) {
                   type: "application/json",
                 }),
               )}
+            {rows.some(({ what }) => what === "set" || what === "blow") &&
+              item("straight file", "What was read along it and struck, as JSON.", async () => ({
+                content: `${JSON.stringify(straightWithWork(straight, rows), null, 2)}\n`,
+                ending: "-straight.json",
+                type: "application/json",
+              }))}
             {item("route file", "What was chosen and done, as JSON.", async () => ({
               content: `${JSON.stringify(route, null, 2)}\n`,
               ending: "-route.json",

@@ -10,6 +10,8 @@ export interface BladePage {
   readonly isOfWork?: true;
   /** Whether a blade with this route needs it; absent: every blade does. */
   readonly isNeeded?: (route: Route) => boolean;
+  /** The page it is opened from, where it has no place and no digit of its own. */
+  readonly under?: string;
 }
 
 /** The pages of a blade in working order: what is decided first stands first. Each is fetched when it is gone to, or when the first has been shown. */
@@ -48,6 +50,13 @@ export const BLADE_PAGES: readonly BladePage[] = [
     Page: later(async () => (await import("../check/CheckPage.tsx")).CheckPage),
   },
   {
+    path: "straight",
+    name: "Straight",
+    isOfWork: true,
+    under: "check",
+    Page: later(async () => (await import("../straight/StraightPage.tsx")).StraightPage),
+  },
+  {
     path: "log",
     name: "Log",
     isOfWork: true,
@@ -56,7 +65,8 @@ export const BLADE_PAGES: readonly BladePage[] = [
 ];
 
 /** The pages that a route asks for, in working order. */
-export const pagesFor = (route: Route) => BLADE_PAGES.filter(({ isNeeded }) => !isNeeded || isNeeded(route));
+export const pagesFor = (route: Route) =>
+  BLADE_PAGES.filter(({ isNeeded, under }) => !under && (!isNeeded || isNeeded(route)));
 
 /** The pages of the open blade. */
 export function usePages(): readonly BladePage[] {

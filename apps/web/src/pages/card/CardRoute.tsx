@@ -13,7 +13,7 @@ import { heatsAt } from "@true-spine/core/work/joined.ts";
 import type { WorkRow } from "@true-spine/core/work/schema.ts";
 import { X } from "lucide-react";
 import { useState } from "react";
-import { Link, useParams } from "react-router";
+import { Link, useParams, useSearchParams } from "react-router";
 import { useSettings } from "../../app/settings.ts";
 import { useFilePart, useSaveStatus, useScreen } from "../../blade/screen.ts";
 import { Notices } from "../../parts/Notices.tsx";
@@ -48,15 +48,17 @@ import { standingOf, told } from "./last-reading.ts";
 import { useOffline } from "./offline.ts";
 import { ReadingPanel } from "./ReadingPanel.tsx";
 import { SeenPanel } from "./SeenPanel.tsx";
+import { StraightCard } from "./StraightCard.tsx";
 import { useAwake } from "./useAwake.ts";
 import { useCardKeys } from "./useCardKeys.ts";
 
 /** The grinder card: one step at a time, full screen, for gloves and dust. */
 export function CardRoute() {
   const { id = "" } = useParams();
+  const straight = useSearchParams()[0].get("straight");
   return (
     <main className="h-full">
-      <WithBlade key={id} id={id} view={() => <Card />} />
+      <WithBlade key={id} id={id} view={() => (straight ? <StraightCard stage={straight} /> : <Card />)} />
       <Notices isLarge />
     </main>
   );

@@ -5,6 +5,7 @@ import { type BenchEvent, MOST_PRESS, valueIn } from "@true-spine/core/inspect/w
 import { useCallback, useRef, useState } from "react";
 import { type BladeScreen, useScreen } from "../../blade/screen.ts";
 import { useNotices } from "../../parts/Notices.tsx";
+import { StraightLink } from "../../parts/StraightLink.tsx";
 import { Workspace } from "../../parts/Workspace.tsx";
 import { press, useInstruments } from "../../readings/instruments.ts";
 import { newId } from "../../saving/id.ts";
@@ -148,6 +149,7 @@ export function CheckPage() {
             port={port}
             onPut={() => setToBox((times) => times + 1)}
           />
+          <StraightLink words="Bow and twist by a straightedge, and where to work:" />
           <PlacesGroup stage={stage} />
           <FilesGroup stage={stage} />
         </>

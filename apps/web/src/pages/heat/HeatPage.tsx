@@ -4,6 +4,7 @@ import { useScreen } from "../../blade/screen.ts";
 import { Caution } from "../../parts/Caution.tsx";
 import { FoundList } from "../../parts/FoundList.tsx";
 import { SmallButton } from "../../parts/Group.tsx";
+import { StraightLink } from "../../parts/StraightLink.tsx";
 import { Workspace } from "../../parts/Workspace.tsx";
 import { useHeats } from "../../workers/heat.ts";
 import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
@@ -51,6 +52,7 @@ export function HeatPage() {
             <CouponGroup key={chosen.op.id} report={report} chosen={chosen} />
           )}
           {report && <LearnedGroup report={report} said={value!.said} />}
+          <StraightLink words="Every fire moves it:" />
           <RecipeGroup />
           <Caution>{CAUTIONS}</Caution>
         </>

@@ -9,6 +9,7 @@ import { useScreen } from "../../blade/screen.ts";
 import { FoundList } from "../../parts/FoundList.tsx";
 import { Choice, SmallButton } from "../../parts/Group.tsx";
 import { Sign } from "../../parts/Sign.tsx";
+import { StraightLink } from "../../parts/StraightLink.tsx";
 import { Workspace } from "../../parts/Workspace.tsx";
 import {
   carriedOut,
@@ -75,6 +76,7 @@ export function RoutePage() {
             />
           )}
           {report?.layout && <LayoutGroup layout={report.layout} />}
+          {report && <StraightLink words="Every fire and every grind moves it:" />}
           <RouteControls report={report ?? NOT_YET} />
           <RemovedStages />
         </>

@@ -1,0 +1,105 @@
+import type { StraightReport } from "@true-spine/core/inspect/straightness.ts";
+import { pastBy, STAYS } from "@true-spine/core/straight/advice.ts";
+import type { StraightSet } from "@true-spine/core/straight/schema.ts";
+import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
+import { useState } from "react";
+import { useSettings } from "../../app/settings.ts";
+import { useScreen } from "../../blade/screen.ts";
+import { CountBox } from "../../parts/Box.tsx";
+import { Caution } from "../../parts/Caution.tsx";
+import { Group, SmallButton } from "../../parts/Group.tsx";
+import { strike } from "../../work/strike.ts";
+
+const CAUTION =
+  "Point toward you only unsharpened, taped, 250 mm off, with glasses on. A hard blade can snap; a hard hammer on a hard bit throws chips. Tape the edge. Hot steel looks cold.";
+const DEGREES = 180 / Math.PI;
+
+/** What to do about it: which face up, along which line, with what; and what was struck, written down. */
+export function WorkGroup({
+  report,
+  words,
+  stage,
+  lastSet,
+}: {
+  report: StraightReport;
+  words: string;
+  stage: string;
+  lastSet: StraightSet | undefined;
+}) {
+  const screen = useScreen();
+  const unit = useSettings((settings) => settings.unit);
+  const [count, setCount] = useState(1);
+  const { work, load, height, state, blows } = report;
+  const [first] = work;
+  const struck = () => {
+    strike(screen, { report, stage, count, ...(lastSet ? { lastSet } : {}) });
+    setCount(1);
+  };
+  return (
+    <Group title="What to do">
+      <p className="text-sm">{toDo(report, words)}</p>
+      {first && (
+        <dl className="text-sm">
+          {first.strikes.length > 0 && (
+            <Row
+              name={first.strikes.length > 1 ? "each of the lines takes" : "the line takes"}
+              value={`${(first.strikes[0]!.turn * DEGREES).toFixed(2)}°`}
+            />
+          )}
+          {load && <Row name="press past straight by" value={showLengthWithUnit(load.past, unit)} />}
+          {state === "temper" && (
+            <Row
+              name={`clamp past straight by (${Math.round(100 * STAYS)} % stays)`}
+              value={showLengthWithUnit(Math.abs(pastBy(height)), unit)}
+            />
+          )}
+          {blows.each && (
+            <Row
+              name={`a blow here, of ${blows.each.count}`}
+              value={`${blows.each.median.toFixed(3)} ± ${blows.each.scatter.toFixed(3)}`}
+            />
+          )}
+          {blows.next !== null && <Row name="begin with" value={`${blows.next} blows, then look`} />}
+        </dl>
+      )}
+      {first?.advice.tool && (
+        <>
+          <CountBox
+            label="Blows"
+            value={count}
+            most={500}
+            onCommit={(value) => {
+              setCount(value);
+              return null;
+            }}
+          />
+          <SmallButton onClick={struck}>Struck</SmallButton>
+        </>
+      )}
+      {blows.made > 0 && (
+        <p className="text-sm text-faint" role="status">
+          {blows.made} {blows.made === 1 ? "blow" : "blows"} so far
+          {report.rows === 0 ? ": read it again." : "."}
+        </p>
+      )}
+      <Caution>{CAUTION}</Caution>
+    </Group>
+  );
+}
+
+/** What is to be done, in words. */
+export function toDo(report: StraightReport, words: string): string {
+  const { rows, best, work, isWithin, twist } = report;
+  if (rows === 0 && !twist) return "Read it first.";
+  if (best === null && work.length === 0) return "Straight, as far as these readings tell.";
+  return isWithin ? `Within what is let stand: stop here. Else: ${words}` : words;
+}
+
+function Row({ name, value }: { name: string; value: string }) {
+  return (
+    <div className="flex justify-between gap-2 border-t border-rule py-1">
+      <dt className="text-faint">{name}</dt>
+      <dd className="font-semibold whitespace-nowrap">{value}</dd>
+    </div>
+  );
+}

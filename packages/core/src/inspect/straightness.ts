@@ -1,0 +1,456 @@
+import { thicknessAt } from "../blade/field.ts";
+import { spansAt } from "../blade/outline.ts";
+import type { Blade } from "../blade/schema.ts";
+import { NO_FORGE } from "../forge/schema.ts";
+import { leastSquares } from "../numbers/least-squares.ts";
+import { isHeat } from "../route/heats.ts";
+import { type StageSteel, stageSteel } from "../route/ladder.ts";
+import type { Route } from "../route/schema.ts";
+import { instrumentsOf } from "../shop/instruments.ts";
+import type { Shop } from "../shop/schema.ts";
+import { type Advice, adviceFor, type Build } from "../straight/advice.ts";
+import {
+  type Bend,
+  betweenEnds,
+  columnsOf,
+  curveOf,
+  type FitReport,
+  fitBends,
+  fitTwist,
+  lyingOf,
+  RIVALS,
+  type RowSet,
+  type Twist,
+} from "../straight/fit.ts";
+import { type Lines, linesOf, perLine } from "../straight/lines.ts";
+import { blowsFor, effectOf, type PerBlow, perBlow } from "../straight/log.ts";
+import { kept, loadFor, sagitta, sagOf, YIELDS } from "../straight/overbend.ts";
+import type { Blow, State, Straight, StraightSet } from "../straight/schema.ts";
+import { type HalfAt, READ_WITH, type Reader, type Reversed, reversed, rowsOf } from "../straight/sets.ts";
+import { tan } from "../units/angle.ts";
+
+/** One line to work along, on the face that lies up. */
+export interface Strike {
+  readonly face: "left" | "right";
+  /** Where it crosses the middle of the blade, mm. */
+  readonly x: number;
+  /** From square to the spine, radians, spine end toward the heel for +. */
+  readonly lean: number;
+  /** What it is to take, radians. */
+  readonly turn: number;
+  /** Its ends on the side view, spine end first. */
+  readonly from: readonly [number, number];
+  readonly to: readonly [number, number];
+}
+
+/** How straight a blade is at a stage, and what to do about it. mm, radians. */
+export interface StraightReport {
+  readonly state: State;
+  readonly build: Build;
+  /** Where a line along the flats can be read. */
+  readonly along: readonly [number, number];
+  readonly y: number;
+  readonly rows: number;
+  readonly fit: FitReport;
+  /** The best and its nearest rival, where that is near enough to be named. */
+  readonly best: Bend | null;
+  readonly rival: Bend | null;
+  /** How high its middle stands to the right between its ends, and what covers 95 of 100 of that. */
+  readonly height: number;
+  readonly give: number;
+  readonly band: number;
+  /** Surely within its bands, bow and turn: where to stop. */
+  readonly isWithin: boolean;
+  readonly twist: Twist | null;
+  readonly twistBand: number;
+  /** What is read, and the curves, each nought at both ends of what was read. */
+  readonly points: readonly { readonly x: number; readonly z: number; readonly u: number }[];
+  readonly curve: readonly { readonly x: number; readonly best: number; readonly rival: number | null }[];
+  /** Lines on both faces with what they are worked by; the first are worked first. */
+  readonly work: readonly {
+    readonly lines: Lines;
+    readonly advice: Advice;
+    readonly strikes: readonly Strike[];
+  }[];
+  /** Whether what is still to come off holds it: the bow that every face could spare. */
+  readonly spares: { readonly bow: number; readonly turn: number; readonly holds: boolean };
+  /** How far to press its middle past straight, over the span that was read, for it to stay straight; null where it is not bent. */
+  readonly load: { readonly past: number; readonly stays: number } | null;
+  readonly blows: { readonly made: number; readonly each: PerBlow | null; readonly next: number | null };
+  /** Since the first reading: heights as they were read, one after another. */
+  readonly history: readonly number[];
+  /** The straightedge itself, by the last two sets that were read with it on both faces. */
+  readonly rule: Reversed | null;
+  /** Its own weight would bend it so far between end supports. */
+  readonly sag: number;
+}
+
+/** Lines are so far apart, mm. */
+const LINES_APART = 25;
+/** How far below the spine flats are read, mm. */
+const BELOW = 4;
+const COVERS = 1.96;
+const CURVE = 60;
+const TWIST_BAND = Math.PI / 180;
+const BAND = 0.3 / 200;
+/** A core whose own middle strays by more of the thickness counts as unknown. */
+const OFF_CENTRE = 0.1;
+
+/** What a route says of the steel when a stage is done. */
+export function stateAt({ stages }: Pick<Route, "stages">, id: string): State {
+  const at = stages.findIndex((stage) => stage.id === id);
+  const harden = stages.findIndex(({ kind }) => kind === "harden");
+  if (harden < 0 || at < harden) return "soft";
+  const { kind } = stages[at]!;
+  const tempersToCome = stages.slice(at + 1).filter((stage) => stage.kind === "temper").length;
+  if (kind === "harden" || kind === "plates") return tempersToCome > 0 ? "raw" : "hard";
+  return isHeat(kind) && tempersToCome > 0 ? "temper" : "hard";
+}
+
+/** What a blade is drawn as, as far as it can be worked by. */
+export function buildOf({ core }: Pick<Blade, "core">, thick: number, isInDoubt: boolean): Build {
+  if (isInDoubt) return "unknown";
+  if (!core) return "solid";
+  const isAside = Math.abs(core.offset) > OFF_CENTRE * thick;
+  const isThrough = core.t / 2 + Math.abs(core.offset) >= thick / 2;
+  return isAside || isThrough ? "unknown" : "clad";
+}
+
+/** What is asked: sets and blows of one stage, in the order of time. */
+export interface StraightAsked {
+  readonly blade: Blade;
+  readonly route: Route;
+  readonly shop: Shop;
+  readonly stage: string;
+  readonly straight: Straight;
+  readonly sets: readonly StraightSet[];
+  readonly blows: readonly Blow[];
+  /** As its maker says it stands; null: as the route has it. */
+  readonly state: State | null;
+}
+
+/** All that a page shows of how straight a blade is at one stage. */
+export function straightReport(asked: StraightAsked): StraightReport {
+  const { blade, route, shop, stage: id } = asked;
+  const stage = stageSteel(blade, route, shop, id, NO_FORGE);
+  const { field } = stage.steel;
+  const y = -BELOW;
+  const along = readable(stage, y);
+  const thick = thicknessAt(field, (along[0] + along[1]) / 2, y);
+  const state = asked.state ?? stateAt(route, id);
+  const build = buildOf(blade, thick, asked.straight.unknown);
+  const last = asked.blows.at(-1);
+  const since = asked.sets.filter(({ when }) => !last || Date.parse(when) > Date.parse(last.when));
+  // What was read last of a kind on a face stands for it.
+  const now = since.filter(
+    (set, i) => !since.slice(i + 1).some((other) => isSameLine(set, other) && other.pair === set.pair),
+  );
+  const read = reading(stage, shop);
+  const bendSets = bendRows(now, read);
+  const fit = fitBends(bendSets);
+  const [best = null, second] = fit.bends;
+  const rival = best && second && best.gain - second.gain <= RIVALS ? second : null;
+  const twist = fitTwist(rollRows(now, read));
+  const xs = bendSets.flat().map(({ x }) => x);
+  const [from, to] = xs.length > 1 ? [Math.min(...xs), Math.max(...xs)] : along;
+  const between = (bend: Bend) => betweenEnds(curveOf(bend), from, to);
+  const bowed = best && between(best);
+  const peak = bowed ? highest(bowed, from, to) : { x: (from + to) / 2, z: 0 };
+  const give = best ? COVERS * spreadOf(best, from, to) : 0;
+  const tau = twist && isSure(twist) ? twist.total / Math.max(1, to - from) : 0;
+  const work = workOf(stage, { best, tau, twist, from, to, state, build });
+  const spares = sparesOf(stage, route.skin, { bow: Math.abs(peak.z), turn: Math.abs(twist?.total ?? 0) });
+  const made = asked.blows.reduce((sum, { count }) => sum + count, 0);
+  const each = perBlow(effectsOf(asked, thick, read));
+  const turn = best ? turnOf(best, from, to) : 0;
+  return {
+    state,
+    build,
+    along,
+    y,
+    rows: bendSets.flat().length,
+    fit,
+    best,
+    rival,
+    height: peak.z,
+    give,
+    band: BAND * (to - from),
+    isWithin:
+      Math.abs(peak.z) + give <= BAND * (to - from) &&
+      (!twist || Math.abs(twist.total) + COVERS * twist.u <= TWIST_BAND),
+    twist,
+    twistBand: TWIST_BAND,
+    points: pointsOf(bendSets, from, to),
+    curve: curvesOf(best, rival, from, to),
+    work,
+    spares,
+    load: best ? loadOf(state, build, { height: Math.abs(peak.z), span: to - from, thick, blade }) : null,
+    blows: { made, each, next: each && best ? blowsFor(turn, thick, each) : null },
+    history: historyOf(asked, read),
+    rule: ruleOf(asked.sets, read),
+    sag: sagOf(to - from, Math.max(0.3, thick)),
+  };
+}
+
+const isSameLine = (a: StraightSet, b: StraightSet) =>
+  a.kind === b.kind && a.face === b.face && a.rows[0]?.y === b.rows[0]?.y;
+
+/** Where along it there is steel at a height. */
+function readable({ steel: { field } }: StageSteel, y: number): [number, number] {
+  const { right } = field.ring;
+  const isThere = (x: number) => spansAt(field.ring, x).some(([low, high]) => low < y && y < high);
+  let to = Math.floor(right);
+  while (to > 10 && !isThere(to)) to--;
+  return [0, to];
+}
+
+type Reads = (set: StraightSet) => RowSet[];
+
+function reading(
+  { steel: { field } }: StageSteel,
+  shop: Shop,
+): Reads & { reader: (set: StraightSet) => Reader; half: HalfAt } {
+  const all = instrumentsOf(shop);
+  const reader = (set: StraightSet): Reader =>
+    all.find((one) => one.id === set.instrument && one.kind === READ_WITH[set.kind]) ??
+    all.find((one) => one.kind === READ_WITH[set.kind])!;
+  const half = (x: number, y: number | null) => {
+    const at = y ?? (spansAt(field.ring, x)[0]?.[0] ?? 0) + 0.1;
+    return thicknessAt(field, x, at) / 2;
+  };
+  return Object.assign((set: StraightSet) => rowsOf(set, reader(set), half), { reader, half });
+}
+
+/** Rows that tell of a bend: a straightedge reversed counts as one set without its own bow. */
+function bendRows(sets: readonly StraightSet[], read: ReturnType<typeof reading>): RowSet[] {
+  const used = new Set<string>();
+  return sets.flatMap((set, i): RowSet[] => {
+    if (set.kind === "roll" || used.has(set.id)) return [];
+    const other = set.pair && sets.slice(i + 1).find(({ pair }) => pair === set.pair);
+    const both = other && reversed(set, other, read.reader(set), read.half);
+    if (both) {
+      used.add(other.id);
+      return [both.blade];
+    }
+    return read(set);
+  });
+}
+
+/** The last two sets of one straightedge on both faces, each told from the other. */
+function ruleOf(sets: readonly StraightSet[], read: ReturnType<typeof reading>): Reversed | null {
+  const second = sets.findLast(({ pair }) => pair !== undefined);
+  const first = second && sets.find(({ pair, id }) => pair === second.pair && id !== second.id);
+  return first ? reversed(first, second, read.reader(second), read.half) : null;
+}
+
+/** Rows that tell of a turn: read as such, or two lines of one set at different heights. */
+function rollRows(sets: readonly StraightSet[], read: Reads): RowSet[] {
+  return sets.flatMap((set): RowSet[] => {
+    if (set.kind === "roll") return read(set);
+    const heights = [...new Set(set.rows.map(({ y }) => y))].sort((a, b) => a - b);
+    if (heights.length < 2) return [];
+    const lines = read(set);
+    const at = (y: number) => lines[[...new Set(set.rows.map((row) => row.y))].indexOf(y)]!;
+    const [low, high] = [heights[0]!, heights[heights.length - 1]!];
+    const apart = high - low;
+    return [
+      at(high).flatMap((row) => {
+        const there = at(low).find(({ x }) => x === row.x);
+        return there
+          ? [{ x: row.x, z: (row.z - there.z) / apart, u: Math.hypot(row.u, there.u) / apart }]
+          : [];
+      }),
+    ];
+  });
+}
+
+const isSure = ({ total, u }: Twist) => Math.abs(total) > COVERS * u;
+
+/** Where a curve that is nought at its ends stands furthest. */
+function highest(curve: (x: number) => number, from: number, to: number): { x: number; z: number } {
+  let best = { x: from, z: 0 };
+  for (let i = 0; i <= CURVE; i++) {
+    const x = from + ((to - from) * i) / CURVE;
+    if (Math.abs(curve(x)) > Math.abs(best.z)) best = { x, z: curve(x) };
+  }
+  return best;
+}
+
+/** How far the height of a bend may be off, mm: one standard deviation, by its amplitudes alone. */
+function spreadOf(bend: Bend, from: number, to: number): number {
+  const columns = columnsOf(bend.shape).map((of) => highest(betweenEnds(of, from, to), from, to).z);
+  return Math.hypot(...columns.map((z, i) => z * bend.u[i]!));
+}
+
+/** All the turn that a bend has between the ends of what was read, radians. */
+function turnOf({ shape, amplitudes }: Bend, from: number, to: number): number {
+  if (shape.kind === "even") return Math.abs(amplitudes[0]!) * (to - from);
+  if (shape.kind === "part") return Math.abs(amplitudes[0]!) * (shape.to - shape.from);
+  return Math.max(...amplitudes.map(Math.abs));
+}
+
+interface Bent {
+  readonly best: Bend | null;
+  readonly tau: number;
+  readonly twist: Twist | null;
+  readonly from: number;
+  readonly to: number;
+  readonly state: State;
+  readonly build: Build;
+}
+
+/** Families of lines, the one that bends most first. */
+function workOf(stage: StageSteel, bent: Bent): StraightReport["work"] {
+  const { best, tau, from, to, state, build } = bent;
+  const places = (a: number, b: number) => {
+    const count = Math.max(1, Math.floor((b - a) / LINES_APART));
+    const start = (a + b - (count - 1) * LINES_APART) / 2;
+    return Array.from({ length: count }, (_, i) => start + i * LINES_APART);
+  };
+  const family = (lines: Lines, xs: readonly number[], turn: (lines: Lines) => number, isTwist: boolean) => {
+    const advice = adviceFor(state, build, lines, isTwist);
+    const face = advice.face ?? lines.hollow;
+    return {
+      lines,
+      advice,
+      strikes: xs.map((x) => strikeAt(stage, { face, x, lean: lines.lean, turn: turn(lines) })),
+    };
+  };
+  const each = (lines: Lines) => perLine(lines, LINES_APART);
+  if (!best) {
+    return linesOf(0, tau).map((lines) => family(lines, places(from, to), each, true));
+  }
+  const { shape, amplitudes } = best;
+  if (shape.kind === "even" || shape.kind === "part") {
+    const [a, b] = shape.kind === "even" ? [from, to] : [shape.from, shape.to];
+    const kappa = amplitudes[0]!;
+    return linesOf(kappa, tau).map((lines) =>
+      family(lines, places(a, b), each, Math.abs(tau) > Math.abs(kappa)),
+    );
+  }
+  const at = shape.kind === "bend" ? [shape.at] : shape.at;
+  const bends = at.map((x, i) => {
+    const turn = amplitudes[i]!;
+    const lines: Lines = { kappa: turn, hollow: turn > 0 ? "right" : "left", lean: 0 };
+    return family(lines, [x], () => Math.abs(turn), false);
+  });
+  return [...bends, ...linesOf(0, tau).map((lines) => family(lines, places(from, to), each, true))];
+}
+
+/** A line across the blade, a little short of spine and edge. */
+function strikeAt(
+  { steel: { field } }: StageSteel,
+  { face, x, lean, turn }: Pick<Strike, "face" | "x" | "lean" | "turn">,
+): Strike {
+  const spans = spansAt(field.ring, Math.max(field.ring.left + 0.1, Math.min(field.ring.right - 0.1, x)));
+  const [low, high] = [spans[0]?.[0] ?? -20, spans.at(-1)?.[1] ?? 0];
+  const [bottom, top] = [low + 0.2 * (high - low), high - 0.1 * (high - low)];
+  const middle = (bottom + top) / 2;
+  // The spine end leans toward the heel, which lies at smaller x.
+  const at = (y: number): [number, number] => [x - (y - middle) * Math.tan(lean), y];
+  return { face, x, lean, turn, from: at(top), to: at(bottom) };
+}
+
+/** What every face can spare of a bow and of a turn, and whether that is enough. */
+function sparesOf(
+  { left, steel, isBevelled }: StageSteel,
+  skin: number,
+  bent: { bow: number; turn: number },
+): StraightReport["spares"] {
+  const { height, right } = steel.station(0.5);
+  const beta = Math.atan(tan(right.primaryAngle ?? 0));
+  const onFlats = 2 * (left.flats - skin);
+  const face = Math.min(left.faces.left, left.faces.right);
+  const bow = Math.max(0, isBevelled ? Math.min(onFlats, (2 * (face - skin)) / Math.cos(beta)) : onFlats);
+  const turn = Math.max(0, (4 * (left.flats - skin)) / Math.max(1, height));
+  return { bow, turn, holds: bent.bow <= bow && bent.turn <= turn };
+}
+
+function pointsOf(sets: readonly RowSet[], from: number, to: number): StraightReport["points"] {
+  return sets.flatMap((set) => {
+    if (set.length < 2) return [];
+    // Each set by the line through its own ends, carried on to the ends of all.
+    const [a, b] = [set[0]!, set[set.length - 1]!];
+    const line = (x: number) => a.z + ((b.z - a.z) * (x - a.x)) / (b.x - a.x || 1);
+    const isWhole = a.x <= from + 1e-9 && b.x >= to - 1e-9;
+    return isWhole ? set.map(({ x, z, u }) => ({ x, z: z - line(x), u })) : [];
+  });
+}
+
+function curvesOf(best: Bend | null, rival: Bend | null, from: number, to: number): StraightReport["curve"] {
+  if (!best) return [];
+  const [one, other] = [best, rival].map((bend) => bend && betweenEnds(curveOf(bend), from, to));
+  return Array.from({ length: CURVE + 1 }, (_, i) => {
+    const x = from + ((to - from) * i) / CURVE;
+    return { x, best: one!(x), rival: other ? other(x) : null };
+  });
+}
+
+/** How far past straight an even load has to go. */
+function loadOf(
+  state: State,
+  build: Build,
+  { height, span, thick, blade }: { height: number; span: number; thick: number; blade: Blade },
+): StraightReport["load"] {
+  const sigma = state === "hot" ? YIELDS.black : state === "window" ? YIELDS.window : YIELDS.soft;
+  if (!["soft", "hot", "window"].includes(state) || height <= 0) return null;
+  const isClad = build === "clad" && blade.core;
+  const clad = isClad
+    ? { core: Math.min(isClad.t, thick), sigma: state === "soft" ? YIELDS.soft : sigma }
+    : undefined;
+  const stays = (8 * height) / span ** 2;
+  const to = loadFor(stays, thick, sigma, clad);
+  return to === null ? null : { past: sagitta(to, span), stays: sagitta(kept(to, thick, sigma, clad), span) };
+}
+
+/** What blows did: the turn before and after, by the shape that was found before. */
+function effectsOf(
+  { sets, blows }: StraightAsked,
+  thick: number,
+  read: ReturnType<typeof reading>,
+): number[] {
+  const groups = new Map<string, { before: StraightSet; after: StraightSet; count: number }>();
+  for (const blow of blows) {
+    const at = Date.parse(blow.when);
+    const after = sets.find(({ when, kind }) => Date.parse(when) > at && kind !== "roll");
+    const before = after && sets.findLast((set) => Date.parse(set.when) < at && isSameLine(set, after));
+    if (!before || !after) continue;
+    const key = `${before.id} ${after.id}`;
+    groups.set(key, { before, after, count: (groups.get(key)?.count ?? 0) + blow.count });
+  }
+  return [...groups.values()].flatMap(({ before, after, count }) => {
+    const [was] = fitBends(read(before)).bends;
+    if (!was) return [];
+    const turn = (set: StraightSet) => amplitudeOf(was, read(set));
+    const [a, b] = [turn(before), turn(after)];
+    return a === null || b === null
+      ? []
+      : [effectOf({ turned: Math.abs(a) - Math.sign(a) * b, thick, blows: count })];
+  });
+}
+
+/** The first amplitude of a shape laid through other rows. */
+function amplitudeOf({ shape }: Bend, sets: readonly RowSet[]): number | null {
+  const [rows] = sets;
+  if (!rows || rows.length < 3) return null;
+  const x = rows.map((row) => row.x);
+  const columns = [x.map(() => 1), x, ...columnsOf(shape).map((of) => x.map(of))];
+  const fit = leastSquares(
+    columns,
+    rows.map(({ z }) => z),
+    rows.map(({ u }) => u),
+  );
+  return fit?.amplitudes[2] ?? null;
+}
+
+/** Heights as they were read, set after set of lines along it. */
+function historyOf({ sets }: StraightAsked, read: ReturnType<typeof reading>): number[] {
+  return sets.flatMap((set) => {
+    if (set.kind === "roll") return [];
+    const rows = read(set);
+    const [best] = fitBends(rows).bends;
+    const xs = rows.flat().map(({ x }) => x);
+    const [from, to] = [Math.min(...xs), Math.max(...xs)];
+    return [best ? highest(betweenEnds(lyingOf(rows, best), from, to), from, to).z : 0];
+  });
+}
