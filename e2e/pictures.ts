@@ -171,6 +171,18 @@ try {
     await page.request.delete("/api/instruments/bench");
     await page.getByRole("button", { name: /^Edge is/ }).click();
   });
+  await take("straight", `${FEN_HOOK}/straight`, async () => {
+    await page.getByLabel("After").selectOption({ label: "Flats again" });
+    await page.getByLabel("Bent at, from the junction").fill("60");
+    await page.keyboard.press("Tab");
+    await page.getByRole("button", { name: "Lay it on the anvil" }).click();
+    await page.getByLabel("A place every, mm").selectOption("12.5");
+    await page.getByRole("button", { name: "Read it off the anvil" }).click();
+    await page.waitForTimeout(1500);
+    await page.getByRole("button", { name: "Keep these readings" }).click();
+    await page.getByText(/^Bent /).first().waitFor();
+    await page.waitForTimeout(1000);
+  });
   await take("run", "/runs", async () => {
     await page.getByRole("link", { name: /^Fen hooks/ }).click();
     await page
@@ -194,7 +206,6 @@ try {
   await page.setViewportSize({ width: 820, height: 1180 });
   await take("tablet", `${LARDER}/shape`);
   await page.setViewportSize({ width: 1280, height: 800 });
-  await take("findings", `${BRACKEN}/grind`, () => page.keyboard.press("f"));
   await take("solid", `${FEN_HOOK}/grind`, async () => {
     await page.getByRole("button", { name: "3D" }).click();
     await page.getByRole("application").waitFor();
