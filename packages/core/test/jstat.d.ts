@@ -8,6 +8,8 @@ declare module "jstat" {
     chisquare: Distribution;
     gammaln(z: number): number;
     normal: { sample(mean: number, deviation: number): number };
+    /** Ordinary least squares: figures by columns. */
+    models: { ols(values: number[], rows: number[][]): { coef: number[]; t: { se: number[] } } };
     setRandom(uniform: () => number): void;
   };
   export default jstat;
