@@ -180,7 +180,10 @@ try {
     await page.getByRole("button", { name: "Read it off the anvil" }).click();
     await page.waitForTimeout(1500);
     await page.getByRole("button", { name: "Keep these readings" }).click();
-    await page.getByText(/^Bent /).first().waitFor();
+    await page
+      .getByText(/^Bent /)
+      .first()
+      .waitFor();
     await page.waitForTimeout(1000);
   });
   await take("run", "/runs", async () => {

@@ -202,7 +202,7 @@ test("at the anvil, on the card: struck, then read, and the page has it all", as
   await expect(held(page)).toBeVisible();
   await expect(page.getByText(/^One steel, hard: .*Hollow up on the anvil/)).toBeVisible();
   await press(page, "Struck");
-  await expect(page.getByText("1 blows")).toBeVisible();
+  await expect(page.getByText("1 blow", { exact: true })).toBeVisible();
   await expect(page.getByText("Read it first.")).toBeVisible();
   await expect(page.getByRole("button", { name: "Struck" })).toBeDisabled();
   await press(page, "Read");

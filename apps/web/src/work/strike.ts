@@ -27,7 +27,9 @@ export function strike(
       to: [...to],
       tool: first.advice.tool,
       count,
-      ...(first.advice.what === "clamp" ? { past: Math.abs(pastBy(report.height)) } : {}),
+      ...(first.advice.what === "clamp"
+        ? { past: Math.abs(pastBy(report.height, report.stays ?? undefined)) }
+        : {}),
       ...(report.load ? { sagitta: report.load.past } : {}),
     });
 }

@@ -271,9 +271,24 @@ const reference: Rule = ({ asked: { sets, shop }, say, report }) => {
       ];
 };
 
+/** No blow: it was ground so, or a thin edge has waved. */
+const edgeWaves: Rule = ({ report }) =>
+  report.edgeWaves
+    ? [
+        found(
+          "edge-waves",
+          "watch",
+          "Its edge wanders, its spine does not, and it is not turned.",
+          "Ground so, or a thin edge that waved in the fire: no blow. Read whether the edge is off centre.",
+          COMMON,
+        ),
+      ]
+    : [];
+
 const RULES: readonly Rule[] = [
   rawWorked,
   bent,
+  edgeWaves,
   turned,
   blowsRule,
   grindOut,

@@ -2,12 +2,16 @@ import { thicknessAt } from "../blade/field.ts";
 import { spansAt } from "../blade/outline.ts";
 import type { Blade } from "../blade/schema.ts";
 import { NO_FORGE } from "../forge/schema.ts";
+import { NO_HEAT } from "../heat/schema.ts";
+import { knownOf } from "../heat/steel.ts";
 import { leastSquares } from "../numbers/least-squares.ts";
 import { isHeat } from "../route/heats.ts";
 import { type StageSteel, stageSteel } from "../route/ladder.ts";
 import type { Route } from "../route/schema.ts";
 import { instrumentsOf } from "../shop/instruments.ts";
 import type { Shop } from "../shop/schema.ts";
+import { martensiteStart } from "../steel/critical.ts";
+import { secondsInAir } from "../steel/heating.ts";
 import { type Advice, adviceFor, type Build } from "../straight/advice.ts";
 import {
   type Bend,
@@ -17,13 +21,12 @@ import {
   type FitReport,
   fitBends,
   fitTwist,
-  lyingOf,
   RIVALS,
   type RowSet,
   type Twist,
 } from "../straight/fit.ts";
 import { type Lines, linesOf, perLine } from "../straight/lines.ts";
-import { blowsFor, effectOf, type PerBlow, perBlow } from "../straight/log.ts";
+import { blowsFor, effectOf, type PerBlow, perBlow, staysOf } from "../straight/log.ts";
 import { kept, loadFor, sagitta, sagOf, YIELDS } from "../straight/overbend.ts";
 import type { Blow, State, Straight, StraightSet } from "../straight/schema.ts";
 import { type HalfAt, READ_WITH, type Reader, type Reversed, reversed, rowsOf } from "../straight/sets.ts";
@@ -81,6 +84,12 @@ export interface StraightReport {
   readonly history: readonly number[];
   /** The straightedge itself, by the last two sets that were read with it on both faces. */
   readonly rule: Reversed | null;
+  /** Its edge is not straight though its spine is, and it is not turned. */
+  readonly edgeWaves: boolean;
+  /** Of what it was clamped past straight by here, what stays; null before three said. */
+  readonly stays: number | null;
+  /** Seconds in still air from where martensite starts until half of it is there, and those temperatures; null where the steel is not known. */
+  readonly window: { readonly seconds: number; readonly from: number; readonly to: number } | null;
   /** Its own weight would bend it so far between end supports. */
   readonly sag: number;
 }
@@ -146,11 +155,23 @@ export function straightReport(asked: StraightAsked): StraightReport {
     (set, i) => !since.slice(i + 1).some((other) => isSameLine(set, other) && other.pair === set.pair),
   );
   const read = reading(stage, shop);
-  const bendSets = bendRows(now, read);
+  const twist = fitTwist(rollRows(now, read));
+  const flats = bendRows(
+    now.filter(({ kind }) => kind !== "edge"),
+    read,
+  );
+  const edges = bendRows(
+    now.filter(({ kind }) => kind === "edge"),
+    read,
+  );
+  const has = (sets: readonly RowSet[]) => fitBends(sets).bends.length > 0;
+  // Its spine is straight and it is not turned: what wanders is how it was ground, or a thin edge.
+  const edgeWaves =
+    flats.length > 0 && edges.length > 0 && !has(flats) && has(edges) && !(twist && isSure(twist));
+  const bendSets = edgeWaves ? flats : [...flats, ...edges];
   const fit = fitBends(bendSets);
   const [best = null, second] = fit.bends;
   const rival = best && second && best.gain - second.gain <= RIVALS ? second : null;
-  const twist = fitTwist(rollRows(now, read));
   const xs = bendSets.flat().map(({ x }) => x);
   const [from, to] = xs.length > 1 ? [Math.min(...xs), Math.max(...xs)] : along;
   const between = (bend: Bend) => betweenEnds(curveOf(bend), from, to);
@@ -188,6 +209,9 @@ export function straightReport(asked: StraightAsked): StraightReport {
     blows: { made, each, next: each && best ? blowsFor(turn, thick, each) : null },
     history: historyOf(asked, read),
     rule: ruleOf(asked.sets, read),
+    edgeWaves,
+    stays: sharesOf(asked, read),
+    window: windowOf(blade, thick),
     sag: sagOf(to - from, Math.max(0.3, thick)),
   };
 }
@@ -429,6 +453,35 @@ function effectsOf(
   });
 }
 
+/** What stayed of each clamping: the height that went, of what it was bent back by in all. */
+function sharesOf({ sets, blows }: StraightAsked, read: ReturnType<typeof reading>): number | null {
+  const lines = sets.filter(({ kind }) => kind !== "roll");
+  const shares = blows.flatMap(({ when, tool, past }) => {
+    const at = Date.parse(when);
+    const before = lines.findLast((set) => Date.parse(set.when) < at);
+    const after = lines.find((set) => Date.parse(set.when) > at);
+    if (tool !== "clamp" || past === undefined || !before || !after) return [];
+    const [was, is] = [heightOf(before, read), heightOf(after, read)];
+    const bentBack = Math.abs(was) + past;
+    return bentBack > 0 ? [(Math.abs(was) - Math.sign(was) * is) / bentBack] : [];
+  });
+  return staysOf(shares.filter((share) => share > 0 && share < 1));
+}
+
+/** Half of the martensite is there so far below where it starts, K. Source: Koistinen and Marburger (1959), from memory of: ln 2 / 0.011. */
+const HALF_BELOW = 63;
+/** J/kgK, below the nose: starting value. */
+const C_BELOW = 500;
+
+function windowOf(blade: Blade, thick: number): StraightReport["window"] {
+  const known = knownOf(NO_HEAT.steel, blade.steel);
+  if (!known) return null;
+  const { linear, product } = martensiteStart(known.middle);
+  const from = (linear + product) / 2;
+  const to = from - HALF_BELOW;
+  return { seconds: secondsInAir(Math.max(0.3, thick), from, to, C_BELOW), from, to };
+}
+
 /** The first amplitude of a shape laid through other rows. */
 function amplitudeOf({ shape }: Bend, sets: readonly RowSet[]): number | null {
   const [rows] = sets;
@@ -445,12 +498,14 @@ function amplitudeOf({ shape }: Bend, sets: readonly RowSet[]): number | null {
 
 /** Heights as they were read, set after set of lines along it. */
 function historyOf({ sets }: StraightAsked, read: ReturnType<typeof reading>): number[] {
-  return sets.flatMap((set) => {
-    if (set.kind === "roll") return [];
-    const rows = read(set);
-    const [best] = fitBends(rows).bends;
-    const xs = rows.flat().map(({ x }) => x);
-    const [from, to] = [Math.min(...xs), Math.max(...xs)];
-    return [best ? highest(betweenEnds(lyingOf(rows, best), from, to), from, to).z : 0];
-  });
+  return sets.flatMap((set) => (set.kind === "roll" ? [] : [heightOf(set, read)]));
+}
+
+/** How high one set says that it stands, by the bend that fits it best. */
+function heightOf(set: StraightSet, read: Reads): number {
+  const rows = read(set);
+  const [best] = fitBends(rows).bends;
+  const xs = rows.flat().map(({ x }) => x);
+  const [from, to] = [Math.min(...xs), Math.max(...xs)];
+  return best ? highest(betweenEnds(curveOf(best), from, to), from, to).z : 0;
 }

@@ -35,9 +35,12 @@ export function secondsThrough(thick: number, oven: number, air: keyof typeof CO
   return seconds + held;
 }
 
-/** Seconds until steel so thick, mm, cools from one temperature to another in still air at 25 °C: the way to the quench. */
-export function secondsInAir(thick: number, from: number, to: number): number {
-  return storing(thick, SPECIFIC_HEAT) * overFlow(to, from, (at) => -flow(AIR, at, CONVECTION.still));
+/**
+ * Seconds until steel so thick, mm, cools from one temperature to another in still air at 25 °C: the way to the quench, at a specific heat of
+ * 650 J/kgK; or below the nose, at 500.
+ */
+export function secondsInAir(thick: number, from: number, to: number, c: number = SPECIFIC_HEAT): number {
+  return storing(thick, c) * overFlow(to, from, (at) => -flow(AIR, at, CONVECTION.still));
 }
 const AIR = 25;
 

@@ -246,19 +246,6 @@ export function betweenEnds(curve: (x: number) => number, from: number, to: numb
   return (x) => curve(x) - a - ((b - a) * (x - from)) / (to - from);
 }
 
-/** The curve of a bend as it lies through the rows it was found in: its free line with it, of the first set. */
-export function lyingOf(sets: readonly RowSet[], bend: Bend): (x: number) => number {
-  const rows = new Rows(sets.filter((set) => set.length >= 3));
-  const fit = leastSquares(
-    [...rows.free, ...columnsOf(bend.shape).map((of) => rows.x.map(of))],
-    rows.z,
-    rows.u,
-  );
-  const [a = 0, b = 0] = fit?.amplitudes ?? [];
-  const curve = curveOf(bend);
-  return (x) => a + b * x + curve(x);
-}
-
 /** Where two shapes, each lying as it fits, differ most, at least so far from what was read. */
 function nextOf(bends: readonly Bend[], rows: Rows, stations: readonly number[]): FitReport["next"] {
   const [top, rival] = bends;

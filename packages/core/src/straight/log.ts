@@ -24,6 +24,12 @@ export function perBlow(effects: readonly number[]): PerBlow | null {
 }
 export const effectOf = ({ turned, thick, blows }: Struck) => (turned * thick ** 2) / blows;
 
+/** Of what it was clamped past straight by, the share that stays: the median of three or more; null before. */
+export function staysOf(shares: readonly number[]): number | null {
+  return shares.length < LEAST_CLAMPED ? null : median(shares);
+}
+const LEAST_CLAMPED = 3;
+
 /** Blows to begin with: half of what the median says, at least one. */
 export const blowsFor = (psi: number, thick: number, { median: e }: PerBlow) =>
   Math.max(1, Math.round((Math.abs(psi) * thick ** 2) / Math.abs(e) / 2));

@@ -172,6 +172,28 @@ describe("what is said of it", () => {
     expect(log.next).toBe(10);
   });
 
+  test("what stays of a clamping, from three; before that half", () => {
+    const clamped = (n: number, past: number) => blow(n, { tool: "clamp", state: "temper", past });
+    const heights = [1, 0.8, 0.64, 0.512].map((share, i) => onBlade(2 * i + 1, (x) => share * bump(x)));
+    const two = straightReport(ask(heights.slice(0, 3), [clamped(2, 0.1), clamped(4, 0.1)]));
+    expect(two.stays).toBeNull();
+    const three = straightReport(ask(heights, [clamped(2, 0.1), clamped(4, 0.1), clamped(6, 0.1)]));
+    // A fifth of 0.5, of what it was bent back by in all, 0.6; then of 0.4 and 0.5.
+    expect(three.stays!).toBeCloseTo(0.16, 2);
+  });
+
+  test("an edge that wanders under a straight spine is no bend: no blow", () => {
+    const edge = (height: (x: number) => number) => ({
+      ...onBlade(2, () => 0),
+      kind: "edge" as const,
+      rows: Array.from({ length: 11 }, (_, i) => ({ x: 11 * i, y: -25, v: -height(11 * i) })),
+    });
+    const waved = ask([onBlade(1, () => 0), edge(bump)]);
+    expect(ids(waved)).toContain("edge-waves");
+    expect(straightReport(waved).work).toEqual([]);
+    expect(ids(ask([onBlade(1, bump), edge(bump)]))).not.toContain("edge-waves");
+  });
+
   test("a straightedge of its own bow: 0.22 and −0.38 are 0.30 of blade and 0.08 of straightedge", () => {
     const values = (of: number) => [0, of, 0];
     const both = reversed(
@@ -187,8 +209,13 @@ describe("what is said of it", () => {
   });
 
   test("between oil and martensite: 3 mm from 260 to 150 in still air are 144 s at 500 J/kgK", () => {
-    // The air's own figure has 650 J/kgK in it.
-    expect((secondsInAir(3, 260, 150) * 500) / 650).toBeCloseTo(144, 0);
+    expect(secondsInAir(3, 260, 150, 500)).toBeCloseTo(144, 0);
+    const { window } = straightReport(ask([], [], { blade: { ...blade, steel: "1084" }, state: "window" }));
+    // 1084 starts between 150.3 and 236.1.
+    expect(window!.from).toBeCloseTo(193.2, 1);
+    expect(window!.to).toBeCloseTo(130.2, 1);
+    expect(window!.seconds).toBeGreaterThan(60);
+    expect(straightReport(ask([], [], { blade: { ...blade, steel: "440C" } })).window).toBeNull();
   });
 });
 

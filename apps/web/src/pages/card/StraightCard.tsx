@@ -31,6 +31,7 @@ export function StraightCard({ stage }: { stage: string }) {
   const { answer, trouble, tryAgain } = useStraight(stage, null);
   const { sets, blows } = straightAt(useWorkRows().filter((row) => row.stage === stage));
   const last = sets.at(-1);
+  const made = blows.reduce((sum, { count }) => sum + count, 0);
   const report = answer?.value.report ?? null;
   const [first] = report?.work ?? [];
   const mustRead = report !== null && report.rows === 0;
@@ -41,7 +42,7 @@ export function StraightCard({ stage }: { stage: string }) {
       <header className="flex min-h-14 items-center gap-5 bg-paper px-5 py-2">
         <h1 className="text-lg font-bold">{name}: straight</h1>
         <span className="text-base text-faint" role="status">
-          {blows.reduce((sum, { count }) => sum + count, 0)} blows
+          {made} {made === 1 ? "blow" : "blows"}
         </span>
         <Link
           className="ml-auto text-base font-semibold underline"

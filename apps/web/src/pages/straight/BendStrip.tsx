@@ -87,17 +87,19 @@ export function BendStrip({ report }: { report: StraightReport }) {
               Nothing read yet.
             </text>
           )}
-          {ticks(scale, 60, UNIT[unit]).map((x) => (
-            <text
-              key={x}
-              x={scale.px(x)}
-              y={height - 7}
-              textAnchor="middle"
-              className="fill-faint text-[11px]"
-            >
-              {unit === "mm" ? x : (x / 25.4).toFixed(1)}
-            </text>
-          ))}
+          {ticks(scale, 60, UNIT[unit])
+            .filter((x) => x >= along[0] && x <= along[1])
+            .map((x) => (
+              <text
+                key={x}
+                x={scale.px(x)}
+                y={height - 7}
+                textAnchor="middle"
+                className="fill-faint text-[11px]"
+              >
+                {unit === "mm" ? x : (x / 25.4).toFixed(1)}
+              </text>
+            ))}
         </svg>
       )}
     </div>

@@ -30,7 +30,8 @@ export function HeldView({
   const tip = tipPoints(face);
   const px = (x: number) =>
     tip === "left" ? width - PAD - (x - ring.left) * perMm : PAD + (x - ring.left) * perMm;
-  const py = (y: number) => TITLE + PAD + (ring.top - y) * perMm;
+  const top = TITLE + (height - TITLE - (ring.top - ring.bottom) * perMm) / 2;
+  const py = (y: number) => top + (ring.top - y) * perMm;
   const words = `${face} face up, edge toward you, tip to the ${tip}`;
   return (
     <div ref={ref} className="h-full">

@@ -49,8 +49,14 @@ export function WorkGroup({
           {load && <Row name="press past straight by" value={showLengthWithUnit(load.past, unit)} />}
           {state === "temper" && (
             <Row
-              name={`clamp past straight by (${Math.round(100 * STAYS)} % stays)`}
-              value={showLengthWithUnit(Math.abs(pastBy(height)), unit)}
+              name={`clamp past straight by (${Math.round(100 * (report.stays ?? STAYS))} % stays)`}
+              value={showLengthWithUnit(Math.abs(pastBy(height, report.stays ?? STAYS)), unit)}
+            />
+          )}
+          {state === "window" && report.window && (
+            <Row
+              name={`from ${Math.round(report.window.from)} °C until it stiffens at ${Math.round(report.window.to)}`}
+              value={`about ${Math.round(report.window.seconds)} s`}
             />
           )}
           {blows.each && (
