@@ -203,6 +203,30 @@ const blowsRule: Rule = ({ asked, report, say }) => {
     : [];
 };
 
+/** Build unknown: the first light blow in the furrow tells, by whether it is straighter after it. */
+const buildTold: Rule = ({ asked, report, say }) => {
+  const { history, build, state, give } = report;
+  const [was, is] = [history.at(-2), history.at(-1)];
+  const last = asked.blows.at(-1);
+  if (build !== "unknown" || state !== "hard" || last?.tool !== "bit") return [];
+  if (was === undefined || is === undefined || report.rows === 0) return [];
+  const moved = Math.abs(was) - Math.abs(is);
+  if (Math.abs(moved) <= give / 2) return [];
+  return [
+    found(
+      "build-told",
+      "note",
+      moved > 0
+        ? `That blow took ${say.length(moved)} out of it: it works as one steel.`
+        : `That blow put ${say.length(-moved)} into it: its sides are soft.`,
+      moved > 0
+        ? "Go on in the furrow, hollow up."
+        : "Go on along the crest, crest up on a soft stump, with a soft hammer; put its core on Grind.",
+      COMMON,
+    ),
+  ];
+};
+
 /** Ground since it was read. */
 const readAgain: Rule = ({ asked: { route, sets }, report }) => {
   const last = sets.at(-1);
@@ -291,6 +315,7 @@ const RULES: readonly Rule[] = [
   edgeWaves,
   turned,
   blowsRule,
+  buildTold,
   grindOut,
   readAgain,
   sag,

@@ -5,6 +5,8 @@ import type { Route } from "../route/schema.ts";
 import { nameOf, stageName } from "../route/stages.ts";
 import { INSTRUMENT_NAMES } from "../shop/instrument.ts";
 import type { Shop } from "../shop/schema.ts";
+import type { WorkRow } from "../work/schema.ts";
+import { atTheWork } from "./at-the-work.ts";
 
 /** Everything that happened to a blade, by kind. */
 export const LOG_KINDS = [
@@ -34,6 +36,8 @@ export interface Happened {
   readonly readings: readonly Reading[];
   readonly struck: ReadonlySet<string>;
   readonly shop: Shop;
+  /** Rows of the work that stand. */
+  readonly work: readonly WorkRow[];
 }
 
 const DOCUMENT_WORDS: Readonly<Record<DocumentState["kind"], string>> = {
@@ -49,7 +53,16 @@ const DOCUMENT_WORDS: Readonly<Record<DocumentState["kind"], string>> = {
 };
 
 /** What happened to a blade in the order of time, newest first. Saves of one document within ten minutes are one entry. */
-export function logOf({ revisions, documents, route, check, readings, struck, shop }: Happened): LogEntry[] {
+export function logOf({
+  revisions,
+  documents,
+  route,
+  check,
+  readings,
+  struck,
+  shop,
+  work,
+}: Happened): LogEntry[] {
   const entries: LogEntry[] = [
     ...revisions.map(({ number, label, createdAt }) => ({
       when: iso(createdAt),
@@ -95,6 +108,7 @@ export function logOf({ revisions, documents, route, check, readings, struck, sh
         words: `${stageName(route, one.stage)}: ${name}${sideWords(one)}${one.side || one.edge ? "," : ""}${where} read ${figure}${by}${struck.has(one.id) ? "; struck out" : ""}${one.past ? "; past the line" : ""}${one.note ? `; ${one.note}` : ""}`,
       };
     }),
+    ...work.flatMap((row) => atTheWork(row, route) ?? []),
     ...check.corrections.flatMap((one): LogEntry[] => [
       { when: iso(one.when), kind: "correction", words: `Correction: ${one.why}` },
       ...(one.done

@@ -8,7 +8,7 @@ import { type Bench, benchOf } from "../inspect/bench.ts";
 import { placesAlong } from "../inspect/plan.ts";
 import { steelAt } from "../inspect/reader.ts";
 import type { Check, Reading } from "../inspect/schema.ts";
-import { heatsDone } from "../route/heats.ts";
+import { heatsDone, staysSoft } from "../route/heats.ts";
 import type { Route } from "../route/schema.ts";
 import { kindOf, stageName } from "../route/stages.ts";
 import { finishedSteel } from "../route/steel.ts";
@@ -122,7 +122,7 @@ export function specOf(
     steel: blade.steel ?? null,
     heat: {
       steel: `${heat.steel.certainty}, ${Math.round(heat.steel.sure)} %`,
-      done: route ? heatsDone(blade, route, heat) : [],
+      done: route ? (staysSoft(route) ? ["not hardened"] : heatsDone(blade, route, heat)) : [],
     },
     use: blade.use ?? null,
     length: whole.length,

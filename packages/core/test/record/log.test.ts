@@ -62,8 +62,57 @@ describe("the log", () => {
     readings: [reading, { ...reading, id: id(2), when: "2026-11-20T10:01:00Z", by: "card", past: true }],
     struck: new Set([id(1)]),
     shop: USUAL_SHOP,
+    work: [
+      { id: id(20), when: "2026-11-22T08:00:00Z", stage: "harden", what: "run", moment: "ended", T: 801 },
+      {
+        id: id(21),
+        when: "2026-11-22T08:05:00Z",
+        stage: "harden",
+        what: "proof",
+        place: "edge",
+        saw: "skates",
+      },
+      { id: id(22), when: "2026-11-22T08:06:00Z", stage: "harden", what: "coupon", T: 790, saw: "bites" },
+      { id: id(23), when: "2026-11-22T08:07:00Z", stage: "harden", what: "snap", T: 790, grain: "fine" },
+      { id: id(24), when: "2026-11-22T08:08:00Z", stage: "harden", what: "skin", mm: 0.12 },
+      {
+        id: id(25),
+        when: "2026-11-22T09:00:00Z",
+        stage: "harden",
+        what: "set",
+        state: "hard",
+        kind: "gap",
+        face: "left",
+        rows: [{ x: 0, y: -4, v: 0 }],
+      },
+      {
+        id: id(26),
+        when: "2026-11-22T09:05:00Z",
+        stage: "harden",
+        what: "blow",
+        state: "hard",
+        face: "left",
+        from: [58, -5],
+        to: [62, -20],
+        tool: "bit",
+        count: 3,
+      },
+      { id: id(27), when: "2026-11-22T09:06:00Z", stage: "harden", what: "done" },
+    ],
   });
   const said = entries.map(({ words }) => words);
+
+  test("tells what was done and seen at the fire and the anvil, and a tick only once", () => {
+    expect(entries.filter(({ when }) => when.startsWith("2026-11-22")).map(({ words }) => words)).toEqual([
+      "Harden and temper: struck 3 times at 60 mm, left face up",
+      "Harden and temper: 1 place read along it, left face up",
+      "Harden and temper: skin found 0.12 mm deep",
+      "Harden and temper: coupon at 790 °C, fine grain",
+      "Harden and temper: coupon at 790 °C, a file bites",
+      "Harden and temper: a file skates at the edge",
+      "Harden and temper: out of it, 801 °C",
+    ]);
+  });
 
   test("has everything that happened, newest first", () => {
     expect(entries.map(({ when }) => when)).toEqual(

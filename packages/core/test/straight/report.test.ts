@@ -144,6 +144,17 @@ describe("what is said of it", () => {
     expect(ids(ask([gaps(1, [0, 0.2, 0])]))).toContain("too-few");
   });
 
+  test("where nobody knows its build the sign of the first blow tells", () => {
+    const straight = { ...NO_STRAIGHT, unknown: true };
+    const after = (share: number) =>
+      ask([set, onBlade(3, (x) => share * bump(x))], [blow(2, { count: 1 })], { straight });
+    const told = (asked: StraightAsked) =>
+      judgeStraight(asked, straightReport(asked)).find(({ id }) => id === "build-told")?.message;
+    expect(told(after(0.7))).toContain("works as one steel");
+    expect(told(after(1.3))).toContain("its sides are soft");
+    expect(told(after(1))).toBeUndefined();
+  });
+
   test("left to grinding where every face holds it: twice what is left over its skin", () => {
     const thick = {
       ...route,

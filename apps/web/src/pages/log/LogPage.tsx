@@ -13,7 +13,7 @@ import { PlainButton } from "../../parts/PlainButton.tsx";
 import { SearchBox } from "../../parts/SearchBox.tsx";
 import { whenInWords } from "../../parts/when.ts";
 import { useShop } from "../../shop/shop.ts";
-import { useCheck, useRoute } from "../../work/useWorkRows.ts";
+import { useCheck, useRoute, useWorkRows } from "../../work/useWorkRows.ts";
 
 const AT_FIRST = 300;
 
@@ -41,6 +41,7 @@ export function LogPage() {
     placeholderData: (before) => before,
   });
   const unit = useSettings((settings) => settings.unit);
+  const work = useWorkRows();
   const entries = useMemo(
     () =>
       logOf({
@@ -51,8 +52,9 @@ export function LogPage() {
         readings: kept.taken,
         struck: kept.struck,
         shop,
+        work,
       }).map((one) => ({ ...one, words: inUnit(one.words, unit) })),
-    [data, route, check, kept.taken, kept.struck, shop, unit],
+    [data, route, check, kept.taken, kept.struck, shop, work, unit],
   );
   const words = useDeferredValue(search.trim().toLowerCase());
   const found = useMemo(
