@@ -59,6 +59,7 @@ export function HeatPage() {
       }
     >
       <div className="flex h-[52%] shrink-0 flex-col border-b border-rule bg-sheet">
+        <h2 className="sr-only">The blade as it is quenched, and its heats over time</h2>
         {report ? (
           <>
             <div className="h-24 shrink-0 border-b border-rule">

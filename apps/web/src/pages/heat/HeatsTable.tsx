@@ -22,9 +22,9 @@ export function HeatsTable({
     <table aria-label="Heats" className="w-full border-collapse text-sm">
       <thead className="text-left text-[11px] text-faint">
         <tr>
-          {["heat", "how hot", "through after", "held", "into", `skin, ${unit}`, ""].map((title, i) => (
+          {["heat", "how hot", "through after", "held", "into", `skin, ${unit}`, "done"].map((title, i) => (
             <th
-              key={title || "done"}
+              key={title}
               scope="col"
               className={`py-1 font-normal ${i > 0 && i !== 4 ? "text-right" : "pl-2"}`}
             >

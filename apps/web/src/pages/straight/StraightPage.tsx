@@ -150,6 +150,7 @@ export function StraightPage() {
       }
     >
       <div className="h-[30%] shrink-0 border-b border-rule bg-sheet">
+        <h2 className="sr-only">The blade along its length</h2>
         {report ? (
           <BendStrip report={report} />
         ) : (
