@@ -1,4 +1,4 @@
-import type { LogEntry } from "@true-spine/core/record/log.ts";
+import type { LogEntry } from "@true-spine/core/record/log-entry.ts";
 import papaparse from "papaparse";
 
 /** A blade's log as CSV, newest first. */

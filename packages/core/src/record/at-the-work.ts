@@ -1,7 +1,7 @@
 import type { Route } from "../route/schema.ts";
 import { stageName } from "../route/stages.ts";
 import type { WorkRow } from "../work/schema.ts";
-import type { LogEntry } from "./log.ts";
+import type { LogEntry } from "./log-entry.ts";
 
 const MOMENTS = { began: "into the heat", through: "warm through", ended: "out of it" } as const;
 const SAW = { skates: "a file skates", bites: "a file bites", mixed: "a file half bites" } as const;

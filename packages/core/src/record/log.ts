@@ -7,26 +7,7 @@ import { INSTRUMENT_NAMES } from "../shop/instrument.ts";
 import type { Shop } from "../shop/schema.ts";
 import type { WorkRow } from "../work/schema.ts";
 import { atTheWork } from "./at-the-work.ts";
-
-/** Everything that happened to a blade, by kind. */
-export const LOG_KINDS = [
-  "revision",
-  "stage",
-  "set-up",
-  "reading",
-  "correction",
-  "deviation",
-  "note",
-  "photo",
-  "document",
-] as const;
-export type LogKind = (typeof LOG_KINDS)[number];
-
-export interface LogEntry {
-  readonly when: string;
-  readonly kind: LogKind;
-  readonly words: string;
-}
+import type { LogEntry } from "./log-entry.ts";
 
 export interface Happened {
   readonly revisions: readonly RevisionRow[];

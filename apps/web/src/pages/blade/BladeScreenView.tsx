@@ -12,7 +12,7 @@ import { BladeHeader } from "./BladeHeader.tsx";
 import { Commands } from "./Commands.tsx";
 import { HistoryPanel } from "./HistoryPanel.tsx";
 import { LimitsPanel } from "./LimitsPanel.tsx";
-import { BLADE_PAGES, type BladePage, usePages } from "./pages.ts";
+import { BLADE_PAGES, type BladePage, PAGES_UNDER, usePages } from "./pages.ts";
 import { TakeIn } from "./TakeIn.tsx";
 import { Tray } from "./Tray.tsx";
 import { useKeys } from "./useKeys.ts";
@@ -26,7 +26,7 @@ const AHEAD = [...BLADE_PAGES.map(({ Page }) => Page.load), ExportPanel.load];
 export function BladeScreenView({ row }: { row: BladeWithFile }) {
   const { page } = useParams();
   const standing = usePages();
-  const current = [...standing, ...BLADE_PAGES.filter(({ under }) => under)].find((one) => one.path === page);
+  const current = [...standing, ...PAGES_UNDER].find((one) => one.path === page);
   const name = useFilePart((file) => file.name);
   useKeys();
   useTitle(current?.name, name);

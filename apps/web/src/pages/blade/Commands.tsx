@@ -5,7 +5,7 @@ import { useSettings } from "../../app/settings.ts";
 import { type Panel, useRail, useScreen } from "../../blade/screen.ts";
 import { PlainButton } from "../../parts/PlainButton.tsx";
 import { Question } from "../../parts/Question.tsx";
-import { usePages } from "./pages.ts";
+import { PAGES_UNDER, usePages } from "./pages.ts";
 import { KEYS } from "./useKeys.ts";
 
 /** The command list behind /, and the keys behind ?. */
@@ -17,7 +17,7 @@ export function Commands() {
   const pages = usePages();
   const { setUnit, setTheme, letterKeys, setLetterKeys } = useSettings();
   const commands: { name: string; run: () => void }[] = [
-    ...pages.map(({ path, name }) => ({
+    ...[...pages, ...PAGES_UNDER].map(({ path, name }) => ({
       name: `Go to ${name}`,
       run: () => navigate(`/blades/${id}/${path}`),
     })),

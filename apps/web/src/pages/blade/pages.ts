@@ -68,6 +68,9 @@ export const BLADE_PAGES: readonly BladePage[] = [
 export const pagesFor = (route: Route) =>
   BLADE_PAGES.filter(({ isNeeded, under }) => !under && (!isNeeded || isNeeded(route)));
 
+/** Pages opened from others, without a digit. */
+export const PAGES_UNDER = BLADE_PAGES.filter(({ under }) => under);
+
 /** The pages of the open blade. */
 export function usePages(): readonly BladePage[] {
   return pagesFor(useDocument("route"));

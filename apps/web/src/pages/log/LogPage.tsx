@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import { LOG_KINDS, type LogKind, logOf } from "@true-spine/core/record/log.ts";
+import { logOf } from "@true-spine/core/record/log.ts";
+import { LOG_KINDS, type LogKind } from "@true-spine/core/record/log-entry.ts";
 import type { DocumentState, RevisionRow } from "@true-spine/core/registry/contract.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { writeLog } from "@true-spine/formats/write-log.ts";
