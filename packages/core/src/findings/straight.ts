@@ -44,10 +44,10 @@ export function bendWords(
 }
 
 const RIVAL_WORDS: Readonly<Record<Bend["shape"]["kind"], string>> = {
-  even: "an even bow",
-  bend: "one bend",
-  part: "a bow of a part",
-  two: "two bends",
+  even: "an even bow fits",
+  bend: "one bend fits",
+  part: "a bow of a part fits",
+  two: "two bends fit",
 };
 
 /** How it is worked, in one sentence. */
@@ -76,7 +76,7 @@ const bent: Rule = ({ report, say }) => {
   const { best, rival, height, fit } = report;
   if (!best || (best.shape.kind !== "two" && !isOut(report))) return [];
   const id = { even: "bow", part: "bow", bend: "bend-at", two: "s-bend" }[best.shape.kind];
-  const near = rival ? `; ${RIVAL_WORDS[rival.shape.kind]} fits nearly as well` : "";
+  const near = rival ? `; ${RIVAL_WORDS[rival.shape.kind]} nearly as well` : "";
   const next = fit.next && rival ? nextWords(fit.next) : "";
   return [
     found(
