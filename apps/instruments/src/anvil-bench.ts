@@ -3,21 +3,10 @@ import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { StandingDocument, TakenWork } from "@true-spine/core/registry/contract.ts";
 import { stageSteel } from "@true-spine/core/route/ladder.ts";
 import { type Shop, USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
-import type { SetKind, StraightSet } from "@true-spine/core/straight/schema.ts";
+import type { LaidPiece, SetKind, StraightSet } from "@true-spine/core/straight/schema.ts";
 import { straightAt } from "@true-spine/core/work/joined.ts";
 import { Anvil, type Bar } from "./anvil.ts";
 import { randomFrom, seedOf } from "./random.ts";
-
-/** A piece as it is laid on the anvil: how high it is bent and where, + with its middle to the right, mm; how far it is turned, degrees. */
-export interface Laid {
-  readonly height: number;
-  /** Where it is bent; null: evenly bowed. */
-  readonly at: number | null;
-  readonly twist: number;
-  readonly isClad: boolean;
-  /** The straightedge's own bow, mm at its middle, + toward the blade. */
-  readonly rule: number;
-}
 
 export interface AnvilRead {
   readonly stage: string;
@@ -33,13 +22,13 @@ const TALL = 30;
 
 /** The simulated anvil: a hidden piece for each blade, bent by the blows that its record says were struck, read as instruments read. */
 export class AnvilBench {
-  readonly #laid = new Map<string, Laid>();
+  readonly #laid = new Map<string, LaidPiece>();
   readonly #counts = new Map<string, number>();
 
   /** `get` asks the server for one of its addresses. */
   constructor(private readonly get: (path: string) => Promise<unknown>) {}
 
-  lay(blade: string, piece: Laid): void {
+  lay(blade: string, piece: LaidPiece): void {
     this.#laid.delete(blade);
     this.#laid.set(blade, piece);
     this.#counts.delete(blade);
@@ -47,7 +36,7 @@ export class AnvilBench {
     if (this.#laid.size > MOST && oldest !== undefined) this.#laid.delete(oldest);
   }
 
-  laid(blade: string): Laid | null {
+  laid(blade: string): LaidPiece | null {
     return this.#laid.get(blade) ?? null;
   }
 
@@ -80,7 +69,7 @@ export class AnvilBench {
 
 /** A bar that stands so high where it is bent. */
 function barOf(
-  { height, at, twist, isClad }: Laid,
+  { height, at, twist, isClad }: LaidPiece,
   { length, thick, seed }: { length: number; thick: number; seed: string },
 ): Bar {
   const bends =

@@ -1,6 +1,7 @@
 import type { StraightAsked, StraightReport } from "../inspect/straightness.ts";
 import { workedOn } from "../route/stages.ts";
 import type { Bend } from "../straight/fit.ts";
+import { bowLeft } from "../straight/lines.ts";
 import type { LengthUnit } from "../units/length.ts";
 import { type Finding, found } from "./finding.ts";
 import { type Speech, speechIn } from "./judged.ts";
@@ -97,7 +98,7 @@ export function nextWords({ x, by }: NonNullable<StraightReport["fit"]["next"]>)
     : `One more reading at ${x} would tell them apart.`;
 }
 
-const turned: Rule = ({ report }) => {
+const turned: Rule = ({ report, say }) => {
   const { twist, twistBand } = report;
   if (!twist || Math.abs(twist.total) <= twistBand + COVERS * twist.u) return [];
   const degrees = Math.abs(twist.total / DEGREE).toFixed(1);
@@ -105,7 +106,7 @@ const turned: Rule = ({ report }) => {
   const lines = report.work.filter(({ lines: { lean } }) => Math.abs(lean) > 0.05);
   const both =
     lines.length > 1 && lines[0]!.advice.face
-      ? ` Lines at ${Math.round(Math.abs((lines[0]!.lines.lean * 180) / Math.PI))}° on both faces, half each: on one alone it leaves a bow.`
+      ? ` Lines at ${Math.round(Math.abs((lines[0]!.lines.lean * 180) / Math.PI))}° on both faces, half each: on one alone it leaves a bow of ${say.length(Math.abs(bowLeft(twist.total, twist.span)))}.`
       : "";
   return [
     found(

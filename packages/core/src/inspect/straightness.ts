@@ -4,11 +4,9 @@ import type { Blade } from "../blade/schema.ts";
 import { NO_FORGE } from "../forge/schema.ts";
 import { NO_HEAT } from "../heat/schema.ts";
 import { knownOf } from "../heat/steel.ts";
-import { leastSquares } from "../numbers/least-squares.ts";
 import { isHeat } from "../route/heats.ts";
 import { type StageSteel, stageSteel } from "../route/ladder.ts";
 import type { Route } from "../route/schema.ts";
-import { instrumentsOf } from "../shop/instruments.ts";
 import type { Shop } from "../shop/schema.ts";
 import { martensiteStart } from "../steel/critical.ts";
 import { secondsInAir } from "../steel/heating.ts";
@@ -21,16 +19,19 @@ import {
   type FitReport,
   fitBends,
   fitTwist,
+  highest,
   RIVALS,
   type RowSet,
   type Twist,
 } from "../straight/fit.ts";
-import { type Lines, linesOf, perLine } from "../straight/lines.ts";
-import { blowsFor, effectOf, type PerBlow, perBlow, staysOf } from "../straight/log.ts";
+import { bowSpared, kappaOf, type Lines, linesOf, perLine, turnSpared } from "../straight/lines.ts";
+import { blowsFor, type PerBlow, perBlow } from "../straight/log.ts";
 import { kept, loadFor, sagitta, sagOf, YIELDS } from "../straight/overbend.ts";
 import type { Blow, State, Straight, StraightSet } from "../straight/schema.ts";
-import { type HalfAt, READ_WITH, type Reader, type Reversed, reversed, rowsOf } from "../straight/sets.ts";
+import type { Reversed } from "../straight/sets.ts";
 import { tan } from "../units/angle.ts";
+import { effectsOf, historyOf, sharesOf } from "./straight-log.ts";
+import { bendRows, isSameLine, reading, rollRows, ruleOf } from "./straight-rows.ts";
 
 /** One line to work along, on the face that lies up. */
 export interface Strike {
@@ -178,7 +179,7 @@ export function straightReport(asked: StraightAsked): StraightReport {
   const bowed = best && between(best);
   const peak = bowed ? highest(bowed, from, to) : { x: (from + to) / 2, z: 0 };
   const give = best ? COVERS * spreadOf(best, from, to) : 0;
-  const tau = twist && isSure(twist) ? twist.total / Math.max(1, to - from) : 0;
+  const tau = twist && isSure(twist) ? twist.total / twist.span : 0;
   const work = workOf(stage, { best, tau, twist, from, to, state, build });
   const spares = sparesOf(stage, route.skin, { bow: Math.abs(peak.z), turn: Math.abs(twist?.total ?? 0) });
   const made = asked.blows.reduce((sum, { count }) => sum + count, 0);
@@ -216,9 +217,6 @@ export function straightReport(asked: StraightAsked): StraightReport {
   };
 }
 
-const isSameLine = (a: StraightSet, b: StraightSet) =>
-  a.kind === b.kind && a.face === b.face && a.rows[0]?.y === b.rows[0]?.y;
-
 /** Where along it there is steel at a height. */
 function readable({ steel: { field } }: StageSteel, y: number): [number, number] {
   const { right } = field.ring;
@@ -228,77 +226,7 @@ function readable({ steel: { field } }: StageSteel, y: number): [number, number]
   return [0, to];
 }
 
-type Reads = (set: StraightSet) => RowSet[];
-
-function reading(
-  { steel: { field } }: StageSteel,
-  shop: Shop,
-): Reads & { reader: (set: StraightSet) => Reader; half: HalfAt } {
-  const all = instrumentsOf(shop);
-  const reader = (set: StraightSet): Reader =>
-    all.find((one) => one.id === set.instrument && one.kind === READ_WITH[set.kind]) ??
-    all.find((one) => one.kind === READ_WITH[set.kind])!;
-  const half = (x: number, y: number | null) => {
-    const at = y ?? (spansAt(field.ring, x)[0]?.[0] ?? 0) + 0.1;
-    return thicknessAt(field, x, at) / 2;
-  };
-  return Object.assign((set: StraightSet) => rowsOf(set, reader(set), half), { reader, half });
-}
-
-/** Rows that tell of a bend: a straightedge reversed counts as one set without its own bow. */
-function bendRows(sets: readonly StraightSet[], read: ReturnType<typeof reading>): RowSet[] {
-  const used = new Set<string>();
-  return sets.flatMap((set, i): RowSet[] => {
-    if (set.kind === "roll" || used.has(set.id)) return [];
-    const other = set.pair && sets.slice(i + 1).find(({ pair }) => pair === set.pair);
-    const both = other && reversed(set, other, read.reader(set), read.half);
-    if (both) {
-      used.add(other.id);
-      return [both.blade];
-    }
-    return read(set);
-  });
-}
-
-/** The last two sets of one straightedge on both faces, each told from the other. */
-function ruleOf(sets: readonly StraightSet[], read: ReturnType<typeof reading>): Reversed | null {
-  const second = sets.findLast(({ pair }) => pair !== undefined);
-  const first = second && sets.find(({ pair, id }) => pair === second.pair && id !== second.id);
-  return first ? reversed(first, second, read.reader(second), read.half) : null;
-}
-
-/** Rows that tell of a turn: read as such, or two lines of one set at different heights. */
-function rollRows(sets: readonly StraightSet[], read: Reads): RowSet[] {
-  return sets.flatMap((set): RowSet[] => {
-    if (set.kind === "roll") return read(set);
-    const heights = [...new Set(set.rows.map(({ y }) => y))].sort((a, b) => a - b);
-    if (heights.length < 2) return [];
-    const lines = read(set);
-    const at = (y: number) => lines[[...new Set(set.rows.map((row) => row.y))].indexOf(y)]!;
-    const [low, high] = [heights[0]!, heights[heights.length - 1]!];
-    const apart = high - low;
-    return [
-      at(high).flatMap((row) => {
-        const there = at(low).find(({ x }) => x === row.x);
-        return there
-          ? [{ x: row.x, z: (row.z - there.z) / apart, u: Math.hypot(row.u, there.u) / apart }]
-          : [];
-      }),
-    ];
-  });
-}
-
 const isSure = ({ total, u }: Twist) => Math.abs(total) > COVERS * u;
-
-/** Where a curve that is nought at its ends stands furthest. */
-function highest(curve: (x: number) => number, from: number, to: number): { x: number; z: number } {
-  let best = { x: from, z: 0 };
-  for (let i = 0; i <= CURVE; i++) {
-    const x = from + ((to - from) * i) / CURVE;
-    if (Math.abs(curve(x)) > Math.abs(best.z)) best = { x, z: curve(x) };
-  }
-  return best;
-}
 
 /** How far the height of a bend may be off, mm: one standard deviation, by its amplitudes alone. */
 function spreadOf(bend: Bend, from: number, to: number): number {
@@ -383,10 +311,10 @@ function sparesOf(
 ): StraightReport["spares"] {
   const { height, right } = steel.station(0.5);
   const beta = Math.atan(tan(right.primaryAngle ?? 0));
-  const onFlats = 2 * (left.flats - skin);
+  const onFlats = bowSpared(left.flats, skin);
   const face = Math.min(left.faces.left, left.faces.right);
-  const bow = Math.max(0, isBevelled ? Math.min(onFlats, (2 * (face - skin)) / Math.cos(beta)) : onFlats);
-  const turn = Math.max(0, (4 * (left.flats - skin)) / Math.max(1, height));
+  const bow = isBevelled ? Math.min(onFlats, bowSpared(face, skin) / Math.cos(beta)) : onFlats;
+  const turn = turnSpared(left.flats, skin, Math.max(1, height));
   return { bow, turn, holds: bent.bow <= bow && bent.turn <= turn };
 }
 
@@ -422,50 +350,9 @@ function loadOf(
   const clad = isClad
     ? { core: Math.min(isClad.t, thick), sigma: state === "soft" ? YIELDS.soft : sigma }
     : undefined;
-  const stays = (8 * height) / span ** 2;
+  const stays = Math.abs(kappaOf(height, span));
   const to = loadFor(stays, thick, sigma, clad);
   return to === null ? null : { past: sagitta(to, span), stays: sagitta(kept(to, thick, sigma, clad), span) };
-}
-
-/** What blows did: the turn before and after, by the shape that was found before. */
-function effectsOf(
-  { sets, blows }: StraightAsked,
-  thick: number,
-  read: ReturnType<typeof reading>,
-): number[] {
-  const groups = new Map<string, { before: StraightSet; after: StraightSet; count: number }>();
-  for (const blow of blows) {
-    const at = Date.parse(blow.when);
-    const after = sets.find(({ when, kind }) => Date.parse(when) > at && kind !== "roll");
-    const before = after && sets.findLast((set) => Date.parse(set.when) < at && isSameLine(set, after));
-    if (!before || !after) continue;
-    const key = `${before.id} ${after.id}`;
-    groups.set(key, { before, after, count: (groups.get(key)?.count ?? 0) + blow.count });
-  }
-  return [...groups.values()].flatMap(({ before, after, count }) => {
-    const [was] = fitBends(read(before)).bends;
-    if (!was) return [];
-    const turn = (set: StraightSet) => amplitudeOf(was, read(set));
-    const [a, b] = [turn(before), turn(after)];
-    return a === null || b === null
-      ? []
-      : [effectOf({ turned: Math.abs(a) - Math.sign(a) * b, thick, blows: count })];
-  });
-}
-
-/** What stayed of each clamping: the height that went, of what it was bent back by in all. */
-function sharesOf({ sets, blows }: StraightAsked, read: ReturnType<typeof reading>): number | null {
-  const lines = sets.filter(({ kind }) => kind !== "roll");
-  const shares = blows.flatMap(({ when, tool, past }) => {
-    const at = Date.parse(when);
-    const before = lines.findLast((set) => Date.parse(set.when) < at);
-    const after = lines.find((set) => Date.parse(set.when) > at);
-    if (tool !== "clamp" || past === undefined || !before || !after) return [];
-    const [was, is] = [heightOf(before, read), heightOf(after, read)];
-    const bentBack = Math.abs(was) + past;
-    return bentBack > 0 ? [(Math.abs(was) - Math.sign(was) * is) / bentBack] : [];
-  });
-  return staysOf(shares.filter((share) => share > 0 && share < 1));
 }
 
 /** Half of the martensite is there so far below where it starts, K. Source: Koistinen and Marburger (1959), from memory of: ln 2 / 0.011. */
@@ -480,32 +367,4 @@ function windowOf(blade: Blade, thick: number): StraightReport["window"] {
   const from = (linear + product) / 2;
   const to = from - HALF_BELOW;
   return { seconds: secondsInAir(Math.max(0.3, thick), from, to, C_BELOW), from, to };
-}
-
-/** The first amplitude of a shape laid through other rows. */
-function amplitudeOf({ shape }: Bend, sets: readonly RowSet[]): number | null {
-  const [rows] = sets;
-  if (!rows || rows.length < 3) return null;
-  const x = rows.map((row) => row.x);
-  const columns = [x.map(() => 1), x, ...columnsOf(shape).map((of) => x.map(of))];
-  const fit = leastSquares(
-    columns,
-    rows.map(({ z }) => z),
-    rows.map(({ u }) => u),
-  );
-  return fit?.amplitudes[2] ?? null;
-}
-
-/** Heights as they were read, set after set of lines along it. */
-function historyOf({ sets }: StraightAsked, read: ReturnType<typeof reading>): number[] {
-  return sets.flatMap((set) => (set.kind === "roll" ? [] : [heightOf(set, read)]));
-}
-
-/** How high one set says that it stands, by the bend that fits it best. */
-function heightOf(set: StraightSet, read: Reads): number {
-  const rows = read(set);
-  const [best] = fitBends(rows).bends;
-  const xs = rows.flat().map(({ x }) => x);
-  const [from, to] = [Math.min(...xs), Math.max(...xs)];
-  return best ? highest(betweenEnds(curveOf(best), from, to), from, to).z : 0;
 }

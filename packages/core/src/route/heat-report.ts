@@ -9,6 +9,7 @@ import {
   type Expected,
   hardnessAfter,
   pointsOf,
+  type SkinFactor,
   skinFactor,
 } from "../heat/learned.ts";
 import { couponHeats } from "../heat/recipe.ts";
@@ -100,6 +101,8 @@ export interface HeatReport {
   readonly minutes: number;
   /** The side view as it is quenched, piece by piece; empty where nothing is known of the steel or its quenchant. */
   readonly shade: readonly Shaded[];
+  /** How much deeper skins are found here in the air of its hardening. */
+  readonly skinHere: SkinFactor & { readonly air: NonNullable<HeatOp["air"]> };
   /** By what a section is told to go through or not. */
   readonly bracket: Bracket;
   /** What comes off a bevel face after the quench, and the flats, mm: the least of both sides. */
@@ -153,6 +156,7 @@ export function heatReport(blade: Blade, route: Route, heat: Heat, shop: Shop): 
   const thick = thickOf(stage);
   const learned = shop.hardened ?? [];
   const bracket = bracketOf(learned);
+  const air = opsOf(route, heat, blade).findLast(({ kind }) => kind === "harden")?.air ?? "air";
   const from = steel?.ac1.middle ?? USUAL_AC1;
   const grade = heat.steel.grade ?? blade.steel ?? null;
   const ordered = opsOf(route, heat, blade);
@@ -186,6 +190,7 @@ export function heatReport(blade: Blade, route: Route, heat: Heat, shop: Shop): 
     minutes: ops.reduce((sum, { total, cooling }) => sum + total + cooling, 0),
     shade: shadeOf(stage, known, ordered, bracket),
     bracket,
+    skinHere: { air, ...skinFactor(learned, air) },
     toCome: Math.min(stage.left.faces.left, stage.left.faces.right, stage.left.flats),
     leave: last ? SKIN_OFF * last.skin.depth : null,
     tempers: tempersOf(ordered, known, (one) => {

@@ -246,6 +246,25 @@ export function betweenEnds(curve: (x: number) => number, from: number, to: numb
   return (x) => curve(x) - a - ((b - a) * (x - from)) / (to - from);
 }
 
+/** Places that a curve is looked at. */
+const LOOKS = 60;
+
+/** Where a curve that is nought at its ends stands furthest. */
+export function highest(curve: (x: number) => number, from: number, to: number): { x: number; z: number } {
+  let best = { x: from, z: 0 };
+  for (let i = 0; i <= LOOKS; i++) {
+    const x = from + ((to - from) * i) / LOOKS;
+    if (Math.abs(curve(x)) > Math.abs(best.z)) best = { x, z: curve(x) };
+  }
+  return best;
+}
+
+/** The first amplitude of a shape laid through other rows; null where they cannot tell it. */
+export function amplitudeIn(shape: Shape, set: RowSet): number | null {
+  if (set.length < 3) return null;
+  return new Rows([set]).with(columnsOf(shape))?.amplitudes[0] ?? null;
+}
+
 /** Where two shapes, each lying as it fits, differ most, at least so far from what was read. */
 function nextOf(bends: readonly Bend[], rows: Rows, stations: readonly number[]): FitReport["next"] {
   const [top, rival] = bends;
@@ -274,6 +293,8 @@ export interface Twist {
   readonly kind: "even" | "step";
   /** Radians from first to last reading. */
   readonly total: number;
+  /** mm from first to last. */
+  readonly span: number;
   readonly u: number;
   readonly gain: number;
   /** Where it turns at once, mm. */
@@ -297,6 +318,7 @@ export function fitTwist(sets: readonly RowSet[]): Twist | null {
     const wider = freedom > 0 ? Math.max(1, Math.sqrt(fit.chiSquare / freedom)) : 1;
     return {
       total: fit.amplitudes.at(-1)! * times,
+      span: to - from,
       u: fit.u.at(-1)! * times * wider,
       gain: none.chiSquare - fit.chiSquare - k * Math.log(n),
     };

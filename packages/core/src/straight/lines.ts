@@ -38,8 +38,12 @@ export function perLine({ kappa, lean }: Lines, p: number): number {
 /** κ of an even bow B over L. */
 export const kappaOf = (bow: number, length: number) => (-8 * bow) / length ** 2;
 
-/** How high a bend ψ at x₀ of L stands between its ends. */
-export const bendHeight = (psi: number, at: number, length: number) => (psi * at * (length - at)) / length;
+/** The bow that a face can spare with so much still to come off it and a skin kept, mm: half of the bow comes off each side. */
+export const bowSpared = (left: number, skin: number) => Math.max(0, 2 * (left - skin));
+
+/** The turn, radians, that a blade so tall can spare: a quarter of turn times height comes off at each corner. */
+export const turnSpared = (left: number, skin: number, height: number) =>
+  Math.max(0, (4 * (left - skin)) / height);
 
 /** The bow that a twist leaves where it was worked off on one face alone. */
 export const bowLeft = (turn: number, length: number) => (turn * length) / 8;

@@ -74,4 +74,15 @@ export const StraightSchema = Type.Object(
 );
 export type Straight = Static<typeof StraightSchema>;
 
+/** A made-up piece as it is laid on the simulated anvil: how high it is bent and where, + with its middle to the right, mm; turned, degrees. */
+export interface LaidPiece {
+  readonly height: number;
+  /** Where it is bent; null: evenly bowed. */
+  readonly at: number | null;
+  readonly twist: number;
+  readonly isClad: boolean;
+  /** The straightedge's own bow, mm at its middle, + toward the blade. */
+  readonly rule: number;
+}
+
 export const NO_STRAIGHT: Straight = { format: "true-spine/straight", version: 1, unknown: false };

@@ -1,7 +1,7 @@
 import jstat from "jstat";
 import { describe, expect, test } from "vitest";
-import { fitBends, fitTwist } from "../../src/straight/fit.ts";
-import { bendHeight, bowLeft, kappaOf, linesOf, perLine } from "../../src/straight/lines.ts";
+import { betweenEnds, curveOf, fitBends, fitTwist, highest } from "../../src/straight/fit.ts";
+import { bowLeft, bowSpared, kappaOf, linesOf, perLine, turnSpared } from "../../src/straight/lines.ts";
 import { kept, loadFor, sagitta, sagOf, yieldCurvature, yieldsAt } from "../../src/straight/overbend.ts";
 
 const degrees = (radians: number) => (radians * 180) / Math.PI;
@@ -94,7 +94,15 @@ describe("the fit, against a library's least squares", () => {
 
 describe("from bend to lines", () => {
   test("a bend of 0.25° at 60 of 200 stands 0.1833", () => {
-    expect(bendHeight((0.25 * Math.PI) / 180, 60, 200)).toBeCloseTo(0.1833, 4);
+    const bend = { shape: { kind: "bend", at: 60 }, amplitudes: [(-0.25 * Math.PI) / 180] } as const;
+    expect(highest(betweenEnds(curveOf(bend), 0, 200), 0, 200).z).toBeCloseTo(0.1833, 4);
+  });
+
+  test("what a face spares: 0.25 left over a skin of 0.10 holds 0.30, 0.45 holds 0.70; a degree of 30 tall asks 0.1309", () => {
+    expect(bowSpared(0.25, 0.1)).toBeCloseTo(0.3, 9);
+    expect(bowSpared(0.45, 0.1)).toBeCloseTo(0.7, 9);
+    expect(bowSpared(0.05, 0.1)).toBe(0);
+    expect(degrees(turnSpared(0.1309 + 0.1, 0.1, 30))).toBeCloseTo(1, 3);
   });
 
   test("a bow: lines square across on one face", () => {

@@ -164,8 +164,6 @@ describe("what is said of it", () => {
     const before = ask([], [], { route: thick, stage: "temper-2", state: "hard" });
     const { spares } = straightReport(before);
     expect(spares.bow).toBeGreaterThan(0.3);
-    // The check values: 0.10 of skin, 0.25 left holds 0.30, 0.45 holds 0.70.
-    expect([0.25, 0.45].map((left) => 2 * (left - 0.1))).toEqual([0.3, 0.7]);
     expect(ids(ask([set]))).toContain("straight-no-allowance");
   });
 

@@ -6,6 +6,7 @@ import { useSettings } from "../../app/settings.ts";
 import { useFilePart, useScreen } from "../../blade/screen.ts";
 import { Caution } from "../../parts/Caution.tsx";
 import { Question } from "../../parts/Question.tsx";
+import { useShop } from "../../shop/shop.ts";
 import { strike } from "../../work/strike.ts";
 import { useWorkRows } from "../../work/useWorkRows.ts";
 import { useStraight } from "../../workers/straight.ts";
@@ -27,6 +28,7 @@ export function StraightCard({ stage }: { stage: string }) {
   const hand = useSettings((settings) => settings.hand);
   const own = useFace(hand);
   const [laid] = useLaid(id);
+  const { shop } = useShop();
   const [isReading, setIsReading] = useState(false);
   const { answer, trouble, tryAgain } = useStraight(stage, null);
   const { sets, blows } = straightAt(useWorkRows().filter((row) => row.stage === stage));
@@ -95,7 +97,7 @@ export function StraightCard({ stage }: { stage: string }) {
             state={report.state}
             face={own.face}
             onFace={own.setFace}
-            instrument={undefined}
+            instrument={shop.instruments?.find(({ kind }) => kind === "feelers")?.id}
             onKept={() => setIsReading(false)}
             onAnvil={
               laid && (async (kind, on, xs) => readAnvil(id, { stage, kind, face: on, xs, y: report.y }))

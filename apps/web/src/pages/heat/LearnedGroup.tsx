@@ -1,5 +1,4 @@
 import type { Expected, HardnessPoint } from "@true-spine/core/heat/learned.ts";
-import { skinFactor } from "@true-spine/core/heat/learned.ts";
 import type { HeatReport } from "@true-spine/core/route/heat-report.ts";
 import { showTemperature } from "@true-spine/core/units/temperature.ts";
 import { type Said, withHardened } from "@true-spine/core/work/hardened.ts";
@@ -8,18 +7,14 @@ import { useScreen } from "../../blade/screen.ts";
 import { Alert } from "../../parts/Alert.tsx";
 import { Group, SmallButton } from "../../parts/Group.tsx";
 import { useShop } from "../../shop/shop.ts";
-import { useHeat } from "./useHeat.ts";
 
 /** What this shop's own blades have said of its fires, and what this one would add. */
 export function LearnedGroup({ report, said }: { report: HeatReport; said: Said | null }) {
   const { id } = useScreen();
-  const { heat } = useHeat();
   const { shop, put } = useShop();
   const [why, setWhy] = useState<string | null>(null);
   const records = shop.hardened ?? [];
-  const { bracket, tempers } = report;
-  const air = heat.ops.find(({ kind }) => kind === "harden")?.air ?? "air";
-  const skin = skinFactor(records, air);
+  const { bracket, tempers, skinHere: skin } = report;
   const mine = records.find(({ blade }) => blade === id);
   return (
     <Group title="What this shop has seen">
@@ -34,7 +29,7 @@ export function LearnedGroup({ report, said }: { report: HeatReport; said: Said 
         </span>
       </p>
       <p className="text-sm">
-        Skin in {air === "air" ? "open air" : air}: {skin.times.toFixed(2)} times what is reckoned;{" "}
+        Skin in {skin.air === "air" ? "open air" : skin.air}: {skin.times.toFixed(2)} times what is reckoned;{" "}
         <span className="text-faint">
           {skin.count < 3
             ? `${skin.count} of 3 read`

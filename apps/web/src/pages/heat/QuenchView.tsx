@@ -81,7 +81,7 @@ export function QuenchView({ report }: { report: HeatReport }) {
           <path d={outline} fill="none" stroke="var(--color-ink)" strokeWidth={1.2} />
           <path d={`M${scale.px(scribe)} ${ABOVE - 6}V${height}`} stroke="var(--color-scribe)" />
           {proofs.map((proof) => {
-            const at = placeOf(proof, ring, scribe);
+            const at = placeOf(proof, ring);
             return (
               <g key={`${proof.when} ${proof.place}`}>
                 <title>{`${proof.place}: ${SAW_NAMES[proof.saw]}`}</title>
@@ -124,9 +124,11 @@ export function QuenchView({ report }: { report: HeatReport }) {
 function placeOf(
   { place, x }: FileProof,
   ring: { left: number; right: number; top: number; bottom: number },
-  otherwise: number,
 ): [number, number] {
   if (place === "tang") return [x ?? ring.left / 2, (ring.top + ring.bottom) / 2];
   const tall = ring.top - ring.bottom;
-  return [x ?? otherwise, place === "spine" ? ring.top - AT_SPINE * tall : ring.bottom + AT_SPINE * tall];
+  return [
+    x ?? ring.right / 2,
+    place === "spine" ? ring.top - AT_SPINE * tall : ring.bottom + AT_SPINE * tall,
+  ];
 }

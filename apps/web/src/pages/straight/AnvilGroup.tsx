@@ -1,3 +1,4 @@
+import type { LaidPiece } from "@true-spine/core/straight/schema.ts";
 import { useState } from "react";
 import { send, whyOf } from "../../api/client.ts";
 import { fieldOf } from "../../blade/derived.ts";
@@ -5,21 +6,20 @@ import { useFile, useScreen } from "../../blade/screen.ts";
 import { Alert } from "../../parts/Alert.tsx";
 import { LengthBox, NumberBox } from "../../parts/Box.tsx";
 import { Group, SmallButton } from "../../parts/Group.tsx";
-import type { Laid } from "./anvil.ts";
 
 /** A simulated piece to try it on: bent as it is told, and bent again by every blow that is written down. */
-export function AnvilGroup({ laid, onLaid }: { laid: Laid | null; onLaid: (laid: Laid) => void }) {
+export function AnvilGroup({ laid, onLaid }: { laid: LaidPiece | null; onLaid: (laid: LaidPiece) => void }) {
   const { id } = useScreen();
   const { ring } = fieldOf(useFile());
-  const [piece, setPiece] = useState<Laid>(
+  const [piece, setPiece] = useState<LaidPiece>(
     laid ?? { height: 0.5, at: Math.round(ring.right / 2), twist: 0, isClad: false, rule: 0 },
   );
   const [why, setWhy] = useState<string | null>(null);
-  const change = (part: Partial<Laid>) => {
+  const change = (part: Partial<LaidPiece>) => {
     setPiece({ ...piece, ...part });
     return null;
   };
-  const within = (value: number, most: number, part: Partial<Laid>) =>
+  const within = (value: number, most: number, part: Partial<LaidPiece>) =>
     Math.abs(value) > most ? `From −${most} to ${most}.` : change(part);
   return (
     <Group title="Simulated anvil">
