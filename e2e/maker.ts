@@ -33,6 +33,9 @@ export async function choose(page: Page, label: string | RegExp, name: string): 
 export async function goTo(page: Page, digit: number): Promise<void> {
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
   await page.keyboard.press(`Alt+${digit}`);
+  // A page that is fetched first is not there at once, and keys would go to the one before it.
+  const pages = page.getByRole("navigation", { name: "Pages of this blade" }).getByRole("link");
+  await expect(pages.nth(digit - 1)).toHaveAttribute("aria-current", "page");
 }
 
 /** A new blade from the rack, for a purpose, on a bar so thick, mm, where these are said; flat where it has no taper. */
