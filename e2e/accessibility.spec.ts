@@ -89,6 +89,12 @@ test("no violation on any page, their findings and their dialogs, in a light sho
   await page.goto(`/card/${id}?straight=flats`);
   await expect(page.getByRole("button", { name: "Struck" })).toBeVisible();
   await look("straight on the card", false);
+  await page.goto(`/blades/${id}/edge`);
+  await expect(page.getByRole("table", { name: "Sharpening, step by step" })).toContainText("Finish bevel");
+  await look("edge");
+  await page.goto(`/card/${id}?edge=first`);
+  await expect(page.getByRole("button", { name: "Next" })).toBeVisible();
+  await look("edge on the card", false);
   await page.goto(`/blades/${id}/log`);
   await expect(page.getByRole("list", { name: "Log" }).getByRole("listitem").first()).toBeVisible();
   await look("log", false);
@@ -104,6 +110,12 @@ test("no violation on any page, their findings and their dialogs, in a light sho
   await page.goto("/stores");
   await expect(page.getByRole("table").first()).toBeVisible();
   await look("stores");
+  await page.goto("/knives");
+  await expect(page.getByRole("table", { name: "Knives, measured and drawn" })).toBeVisible();
+  await look("knives");
+  await page.goto("/trials");
+  await expect(page.getByRole("button", { name: "Write it down" })).toBeVisible();
+  await look("trials");
   await page.goto("/sums/edge");
   await page.getByLabel("Behind the edge", { exact: true }).fill("0.5");
   await page.getByLabel("Edge bevel, high", { exact: true }).fill("0.7");

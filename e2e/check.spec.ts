@@ -120,7 +120,7 @@ test("a half-finished blade with hidden faults is read, judged, explained, corre
   // All of it stands in the log.
   await page.keyboard.press("Escape");
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-  await page.keyboard.press("6");
+  await page.keyboard.press("7");
   await expect(page.getByRole("list", { name: "Log" })).toContainText("Correction done: Left face");
   await page.request.delete("/api/instruments/bench");
 });

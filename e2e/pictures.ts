@@ -1,4 +1,3 @@
-import { readFileSync, writeFileSync } from "node:fs";
 import { chromium, type Page } from "@playwright/test";
 // @ts-expect-error plain JavaScript, shared with the start command
 import { openThrowawayCluster } from "../scripts/database.mjs";
@@ -19,76 +18,18 @@ const DRAWING = `<svg xmlns="http://www.w3.org/2000/svg" width="10in" height="2i
   <path d="M0.5 0.4H6.5C8 0.4 9 0.7 9.4 1C8.6 1.5 7.6 1.6 6.6 1.6H5L4.8 1.35H0.5Z"/>
   <circle cx="1.5" cy="0.85" r="0.125"/></svg>`;
 
-/** A made-up knife on a bench, drawn as a camera might have seen it; JPEG as base64. */
-function likedKnife(page: Page): Promise<string> {
-  return page.evaluate(() => {
-    const canvas = document.createElement("canvas");
-    Object.assign(canvas, { width: 1200, height: 520 });
-    const ink = canvas.getContext("2d")!;
-    ink.fillStyle = "#b79b74";
-    ink.fillRect(0, 0, 1200, 520);
-    for (let y = 6; y < 520; y += 9) {
-      ink.fillStyle = y % 2 ? "#a98c66" : "#bfa47d";
-      ink.fillRect(0, y, 1200, 2 + ((y * 7) % 3));
-    }
-    const steel = new Path2D(
-      "M560 205L980 200C1060 205 1110 225 1140 252C1090 318 1010 338 930 340L580 336L560 300Z",
-    );
-    const wood = new Path2D("M575 200H140C80 200 66 230 66 252C66 290 90 312 140 308L380 300L560 306Z");
-    const shine = ink.createLinearGradient(0, 200, 0, 340);
-    shine.addColorStop(0, "#8b939b");
-    shine.addColorStop(1, "#dfe4e8");
-    ink.shadowBlur = 22;
-    ink.shadowColor = "#3a2c1a";
-    ink.fillStyle = shine;
-    ink.fill(steel);
-    ink.fillStyle = "#4a2d1b";
-    ink.fill(wood);
-    ink.shadowBlur = 0;
-    ink.fillStyle = "#c9a44a";
-    for (const x of [180, 320, 470]) {
-      ink.beginPath();
-      ink.arc(x, 254, 12, 0, 7);
-      ink.fill();
-    }
-    return canvas.toDataURL("image/jpeg", 0.85).split(",")[1]!;
-  });
-}
+/** Knives that were measured, made up: name, long, behind the edge, its bevel high, 5 mm up. */
+const MEASURED = [
+  ["Old camp knife", "120", "0.5", "0.77", "0.95"],
+  ["Neighbour's pocket knife", "90", "0.35", "0.5", "0.8"],
+  ["Long-handled splitter", "160", "0.6", "0.9", "1.3"],
+  ["Kitchen slicer", "210", "0.3", "0.55", "0.7"],
+  ["Whittler", "70", "0.2", "0.4", "0.9"],
+] as const;
 
-/** The spec sheet's page as a picture: taken out of the program, and drawn by a general-purpose PDF reader. */
-async function takeSpec(page: Page, path: string): Promise<void> {
-  await page.goto(`${LARDER}/check`, { waitUntil: "networkidle" });
-  await page.getByRole("button", { name: /^Export:/ }).click();
-  const [sheet] = await Promise.all([
-    page.waitForEvent("download"),
-    page.getByRole("button", { name: "Export spec sheet", exact: true }).click(),
-  ]);
-  const bytes = readFileSync(await sheet.path()).toString("base64");
-  const reader = (name: string) =>
-    readFileSync(new URL(`../node_modules/pdfjs-dist/legacy/build/${name}.mjs`, import.meta.url), "utf8");
-  const drawing = await page.context().browser()!.newPage();
-  await drawing.setContent("<canvas></canvas>");
-  const picture = await drawing.evaluate(
-    async ([library, worker, data]) => {
-      const [pages, work] = [library!, worker!].map((text) =>
-        URL.createObjectURL(new Blob([text], { type: "text/javascript" })),
-      );
-      const pdfjs = await import(/* @vite-ignore */ pages!);
-      pdfjs.GlobalWorkerOptions.workerSrc = work!;
-      const pdf = await pdfjs.getDocument({
-        data: Uint8Array.from(atob(data!), (sign) => sign.charCodeAt(0)),
-      }).promise;
-      const sheetPage = await pdf.getPage(1);
-      const viewport = sheetPage.getViewport({ scale: 1.4 });
-      const canvas = document.querySelector("canvas")!;
-      Object.assign(canvas, { width: viewport.width, height: viewport.height });
-      await sheetPage.render({ canvasContext: canvas.getContext("2d"), viewport }).promise;
-      return canvas.toDataURL("image/png").split(",")[1]!;
-    },
-    [reader("pdf"), reader("pdf.worker"), bytes],
-  );
-  writeFileSync(path, Buffer.from(picture, "base64"));
-  await drawing.close();
+async function typeInto(page: Page, label: string, text: string): Promise<void> {
+  await page.getByLabel(label, { exact: true }).fill(text);
+  await page.keyboard.press("Tab");
 }
 
 const cluster = await openThrowawayCluster();
@@ -100,7 +41,10 @@ const server = await startServer({
 const browser = await chromium.launch(CHROMIUM);
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: server.url });
+  /** Named after the command, only those. */
+  const only = process.argv.slice(2);
   const take = async (name: string, path: string, act: () => Promise<void> = async () => {}) => {
+    if (only.length > 0 && !only.includes(name)) return;
     await page.goto(path, { waitUntil: "networkidle" });
     await page.waitForTimeout(2500);
     await act();
@@ -120,7 +64,6 @@ try {
     await page.getByLabel("Blade file or drawing").setInputFiles(drawing);
     await page.getByRole("dialog").waitFor();
   });
-  await take("export", `${FEN_HOOK}/shape`, () => page.getByRole("button", { name: /^Export:/ }).click());
   await take("grind", `${FEN_HOOK}/grind`);
   await take("shape", `${LARDER}/shape`);
   await take("route", `${FEN_HOOK}/route`, async () => {
@@ -176,7 +119,7 @@ try {
     await page.getByLabel("Bent at, from the junction").fill("60");
     await page.keyboard.press("Tab");
     await page.getByRole("button", { name: "Lay it on the anvil" }).click();
-    await page.getByLabel("A place every, mm").selectOption("12.5");
+    await page.getByLabel("A place every").selectOption({ index: 0 });
     await page.getByRole("button", { name: "Read it off the anvil" }).click();
     await page.waitForTimeout(1500);
     await page.getByRole("button", { name: "Keep these readings" }).click();
@@ -186,6 +129,37 @@ try {
       .waitFor();
     await page.waitForTimeout(1000);
   });
+  await take("edge", `${FEN_HOOK}/edge`, async () => {
+    await page.getByLabel("Sharpened a year, times").fill("6");
+    await page.keyboard.press("Tab");
+    await page
+      .getByText(/years at 6 a year/)
+      .first()
+      .waitFor();
+    await page.waitForTimeout(1500);
+  });
+  await take("knives", "/knives", async () => {
+    for (const [name, long, e, d, t5] of MEASURED) {
+      await page.getByRole("button", { name: "Add a knife" }).click();
+      await typeInto(page, "Name of the knife", name);
+      await typeInto(page, "Blade, long", long);
+      await typeInto(page, "Behind the edge, middle", e);
+      await typeInto(page, "Edge bevel, high, middle", d);
+      await typeInto(page, "5 mm up, thick (0: not read)", t5);
+    }
+    await page.getByLabel("Beside").selectOption({ index: 1 });
+    await page.waitForTimeout(1500);
+  });
+  await take("trials", "/trials", async () => {
+    for (let stage = 0; stage < 3; stage++) {
+      await page.getByRole("button", { name: "Write it down" }).click();
+      await page.getByRole("button", { name: "Set it up for the next" }).click();
+    }
+    await page.getByLabel(/^In ?foam/).selectOption("food can");
+    await page.getByLabel(/^What went/).selectOption({ label: "the apex only" });
+    await typeInto(page, "How deep", "0.05");
+    await page.getByRole("button", { name: "Write it down" }).click();
+  });
   await take("run", "/runs", async () => {
     await page.getByRole("link", { name: /^Fen hooks/ }).click();
     await page
@@ -194,18 +168,9 @@ try {
       .click();
     await page.getByRole("img", { name: /^Individuals chart/ }).waitFor();
   });
-  await takeSpec(page, `${folder}spec.png`);
   await take("card", `${FEN_HOOK}`.replace("blades", "card"), async () => {
     await page.getByText("No single angle").waitFor();
   });
-  await take("photo", `${FEN_HOOK}/shape`, async () => {
-    const buffer = Buffer.from(await likedKnife(page), "base64");
-    await page.getByRole("button", { name: "whole knife" }).click();
-    const photo = page.getByLabel("Photo to lay under the outline");
-    await photo.setInputFiles({ name: "liked.jpg", mimeType: "image/jpeg", buffer });
-    await page.getByRole("region", { name: "Photo under it" }).scrollIntoViewIfNeeded();
-  });
-  await page.keyboard.press("Control+z");
   await page.setViewportSize({ width: 820, height: 1180 });
   await take("tablet", `${LARDER}/shape`);
   await page.setViewportSize({ width: 1280, height: 800 });

@@ -40,7 +40,7 @@ const held = (page: Page) => page.getByRole("img", { name: /^As it is held/ });
 const log = (page: Page) => page.getByRole("table", { name: "Readings and blows" });
 
 /** Reads the piece along a face, and keeps that. */
-async function read(page: Page, every = "12.5"): Promise<void> {
+async function read(page: Page, every = "12.50 mm"): Promise<void> {
   await choose(page, /^A place every/, every);
   const before = await log(page).getByRole("row").count();
   await press(page, "Read it off the anvil");
@@ -126,7 +126,7 @@ test("a twist of 1.5° is read as roll: lines at 45° on both faces, half each",
     },
   });
   await choose(page, /^With/, "roll, an angle finder");
-  await read(page, "25");
+  await read(page, "25.00 mm");
   const words = await found(page)
     .getByText(/^Twisted /)
     .first()

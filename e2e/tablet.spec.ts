@@ -20,7 +20,7 @@ test("upright, every page of a blade fits across, and the last of its findings i
 }) => {
   const id = await makeBlade(page.request, "Upright");
   await openBlade(page, id);
-  for (const where of ["Shape", "Grind", "Route", "Check", "Log"]) {
+  for (const where of ["Shape", "Grind", "Route", "Check", "Edge", "Log"]) {
     await page.getByRole("link", { name: new RegExp(`${where}$`) }).tap();
     await expect(page.getByRole("link", { name: new RegExp(`${where}$`) })).toHaveAttribute(
       "aria-current",
@@ -28,7 +28,7 @@ test("upright, every page of a blade fits across, and the last of its findings i
     );
     await fitsAcross(page);
   }
-  for (const where of ["/", "/new", "/stores", "/runs", "/sums"]) {
+  for (const where of ["/", "/new", "/knives", "/trials", "/stores", "/runs", "/sums"]) {
     await page.goto(where);
     await expect(page.getByRole("main").getByRole("heading").first()).toBeVisible();
     await fitsAcross(page);
@@ -43,7 +43,7 @@ test("upright, all pages that a forged and hardened blade has stand beside the u
   await page.getByRole("button", { name: /^most of it soft/i }).tap();
   await page.getByLabel("Add a stage").selectOption("forge");
   const links = page.getByRole("navigation", { name: "Pages of this blade" }).getByRole("link");
-  await expect(links).toHaveCount(7);
+  await expect(links).toHaveCount(8);
   const unit = await boxOf(page.getByLabel("Unit"));
   expect(unit.x + unit.width).toBeLessThanOrEqual(820);
   const last = await boxOf(links.last());

@@ -47,6 +47,10 @@ function steelAt(piece: Piece, spot: Spot, jaw: number, whole: Whole, random: Ra
       return jawed(piece, u(), Math.abs(random.normal() * HANDS.seated), jaw);
     case "behind":
       return jawed(piece, u(), shoulder(piece, spot.u!) + random.normal() * HANDS.shoulder, jaw);
+    case "edge-height":
+      return Math.max(0.01, shoulder(piece, spot.u!) + random.normal() * HANDS.shoulder);
+    case "edge-face":
+      return Math.max(0.01, facet(piece, spot.u!, spot.side!) + random.normal() * HANDS.shoulder);
     case "above":
       return jawed(piece, u(), Math.max(0, spot.height! + random.normal() * HANDS.height), jaw);
     case "over": {
@@ -86,6 +90,13 @@ function steelAt(piece: Piece, spot: Spot, jaw: number, whole: Whole, random: Ra
 /** A length to something that must be seen first. */
 function seen(length: number | null, within: number, random: Random): number | null {
   return length === null ? null : length + random.normal() * within;
+}
+
+/** Along the facet of a side, from the edge up to where it ends. */
+function facet(piece: Piece, u: number, side: "left" | "right"): number {
+  const up = shoulder(piece, u);
+  const { x, y, inward } = piece.edgeAt(u);
+  return Math.hypot(up, piece.half(side, x + inward[0] * up, y + inward[1] * up));
 }
 
 /** Parallel jaws from a height up: they touch the thickest steel under them. */

@@ -61,6 +61,13 @@ const DOCUMENTS: Record<(typeof DOCUMENT_KINDS)[number], Pick<Thing, "file" | "n
     file: (number) => ({ ...NO_DOCUMENTS.check, hardness: 20 + number / 1000 }),
     numberIn: (file) => Math.round((file.hardness - 20) * 1000),
   },
+  edge: {
+    file: (number) => ({
+      ...NO_DOCUMENTS.edge,
+      wear: { k: 1.5, perYear: 6, touch: 0.01, full: 0.01 + number / 1e6 },
+    }),
+    numberIn: (file) => Math.round((file.wear.full - 0.01) * 1e6),
+  },
   straight: {
     file: (number) => ({
       ...NO_DOCUMENTS.straight,

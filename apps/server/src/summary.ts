@@ -3,7 +3,7 @@ import { drawnLines, type Line } from "@true-spine/core/blade/lines.ts";
 import { massOf, solidBetween } from "@true-spine/core/blade/mass.ts";
 import { ringPoints } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import { stationAt } from "@true-spine/core/blade/station.ts";
+import { FIXED_HEIGHTS, stationAt, thicknessAbove } from "@true-spine/core/blade/station.ts";
 import { type Beside, judge } from "@true-spine/core/findings/judge.ts";
 import type { Summary } from "@true-spine/core/registry/contract.ts";
 import { densityOf } from "@true-spine/core/steel/steels.ts";
@@ -24,6 +24,12 @@ export function summaryOf(blade: Blade, beside: Beside = {}): Summary {
     mass: massOf(solidBetween(field).volume, densityOf(blade.steel)),
     behind: [Math.min(...behind), Math.max(...behind)],
     ...(middle.behind !== null && edgeBevel !== null ? { middle: { behind: middle.behind, edgeBevel } } : {}),
+    above: Object.fromEntries(
+      FIXED_HEIGHTS.flatMap((y) => {
+        const thick = thicknessAbove(field, middle, y);
+        return thick === null ? [] : [[String(y), thick]];
+      }),
+    ),
     fix: findings.filter((finding) => finding.severity === "fix").length,
     watch: findings.filter((finding) => finding.severity === "watch").length,
     worst: worst?.message ?? null,

@@ -6,6 +6,9 @@ declare module "jstat" {
   const jstat: {
     studentt: Distribution;
     chisquare: Distribution;
+    beta: { inv(p: number, a: number, b: number): number };
+    binomial: { cdf(k: number, n: number, p: number): number };
+    stdev(values: readonly number[], isSample: boolean): number;
     gammaln(z: number): number;
     normal: { sample(mean: number, deviation: number): number };
     /** Ordinary least squares: figures by columns. */

@@ -1,4 +1,5 @@
 import { isDeepStrictEqual } from "node:util";
+import { standingLimits } from "@true-spine/core/edge/trials.ts";
 import type { Beside } from "@true-spine/core/findings/judge.ts";
 import type { DocumentState, StandingDocument } from "@true-spine/core/registry/contract.ts";
 import {
@@ -15,6 +16,7 @@ import { type Database, inTransaction, type Transaction } from "../database.ts";
 import { notFound, Problem } from "../problem.ts";
 import { blades, documents, revisions } from "../schema/blades.ts";
 import { KEPT_FOR } from "./kept-for.ts";
+import { readShop } from "./shop.ts";
 import type { Stores } from "./stores.ts";
 
 /** Throws a 404 for a blade that is not there, or was deleted. */
@@ -108,11 +110,17 @@ export async function judgeAgain({ db, judging }: Stores, id: string): Promise<v
   });
 }
 
-/** What a stored blade is judged beside: its own limits and handle, and which of their states those are. */
+/** What a stored blade is judged beside: its own limits and handle, and what trials moved as it is judged, and which of their states those are. */
 export async function besideOf(db: Database | Transaction, id: string) {
   const [limits, handle] = [await standing(db, id, "limits"), await standing(db, id, "handle")];
+  const { file: shop } = await readShop(db);
+  const learned = standingLimits(shop?.limits ?? [], shop?.trials ?? []);
   return {
-    documents: { ...(limits.file ? { limits: limits.file } : {}), handle: handle.file } satisfies Beside,
+    documents: {
+      ...(limits.file ? { limits: limits.file } : {}),
+      handle: handle.file,
+      ...(learned.length > 0 ? { learned } : {}),
+    } satisfies Beside,
     numbers: [limits.revision, handle.revision],
   };
 }

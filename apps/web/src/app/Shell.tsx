@@ -9,6 +9,8 @@ import { useKeyToSums } from "./useKeyToSums.ts";
 const PLACES = [
   { to: "/", name: "Rack" },
   { to: "/runs", name: "Runs" },
+  { to: "/knives", name: "Knives" },
+  { to: "/trials", name: "Trials" },
   { to: "/stores", name: "Stores" },
   { to: "/sums", name: "Sums" },
 ] as const;

@@ -8,6 +8,8 @@ import { Shell } from "./Shell.tsx";
 const PAGES = {
   "/runs": async () => (await import("../pages/runs/Runs.tsx")).Runs,
   "/runs/:id": async () => (await import("../pages/runs/RunPage.tsx")).RunPage,
+  "/knives": async () => (await import("../pages/knives/Knives.tsx")).Knives,
+  "/trials": async () => (await import("../pages/trials/Trials.tsx")).Trials,
   "/stores": async () => (await import("../pages/stores/Stores.tsx")).Stores,
   "/sums/:key?": async () => (await import("../pages/sums/SumsPage.tsx")).SumsPage,
   "/new": async () => (await import("../pages/new/NewBlade.tsx")).NewBlade,

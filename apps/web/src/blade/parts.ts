@@ -11,6 +11,7 @@ const NAMES: Readonly<Record<"blade" | DocumentKind, string>> = {
   heat: "The steel and its heats",
   check: "What was decided at the bench",
   straight: "What is known of its build",
+  edge: "How its edge is kept",
 };
 
 /** What a part of a blade that saves itself is called, at the head of a sentence. */

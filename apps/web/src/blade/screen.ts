@@ -1,12 +1,13 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { ChainName } from "@true-spine/core/design/nodes.ts";
-import { purposeWithin } from "@true-spine/core/findings/limits.ts";
+import { purposeLearned, purposeWithin } from "@true-spine/core/findings/limits.ts";
 import { type Purpose, purposeOf } from "@true-spine/core/findings/purposes.ts";
 import type { DocumentKind, Documents } from "@true-spine/core/registry/documents.ts";
 import { createContext, useContext, useMemo, useRef } from "react";
 import { type StoreApi, useStore } from "zustand";
 import type { View } from "../rail/zoom.ts";
 import type { Trouble } from "../saving/trouble.ts";
+import { useLearned } from "../shop/useLearned.ts";
 import type { WorkFailed } from "../workers/asking.ts";
 import type { Judged } from "./judged.ts";
 import type { BladeSession } from "./session.ts";
@@ -94,10 +95,11 @@ export function useDocument<K extends DocumentKind>(kind: K): Documents[K] {
 export function usePurpose(): Purpose | undefined {
   const use = useFilePart((file) => file.use);
   const limits = useDocument("limits");
+  const learned = useLearned();
   return useMemo(() => {
     const purpose = purposeOf(use);
-    return purpose && purposeWithin(purpose, limits);
-  }, [use, limits]);
+    return purpose && purposeWithin(purposeLearned(purpose, learned), limits);
+  }, [use, limits, learned]);
 }
 
 /** One word for all that saves itself here: the most troubled of them, and why. */

@@ -180,6 +180,16 @@ export function NumberBox({
   );
 }
 
+/** The same with its name before it, in a group of controls. */
+export function NumberRow(props: Parameters<typeof NumberBox>[0]) {
+  return (
+    <div className="flex items-center justify-between gap-2 text-sm text-faint">
+      <span aria-hidden>{props.label}</span>
+      <NumberBox {...props} />
+    </div>
+  );
+}
+
 /** A box for a length within a range, in a column that has a heading. */
 export function RangedLength({
   label,

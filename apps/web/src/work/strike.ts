@@ -12,7 +12,15 @@ export function strike(
     stage,
     count,
     lastSet,
-  }: { report: StraightReport; stage: string; count: number; lastSet?: StraightSet },
+    past = report.load?.past,
+  }: {
+    report: StraightReport;
+    stage: string;
+    count: number;
+    lastSet?: StraightSet;
+    /** How far past straight it was pressed, mm; absent: as far as was advised. */
+    past?: number | undefined;
+  },
 ): void {
   const [first] = report.work;
   if (!first?.advice.tool || !first.advice.face) return;
@@ -30,6 +38,8 @@ export function strike(
       ...(first.advice.what === "clamp"
         ? { past: Math.abs(pastBy(report.height, report.stays ?? undefined)) }
         : {}),
-      ...(report.load ? { sagitta: report.load.past } : {}),
+      ...(report.load && past !== undefined
+        ? { past, span: report.load.span, sagitta: past + Math.abs(report.height) }
+        : {}),
     });
 }

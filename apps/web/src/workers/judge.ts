@@ -7,6 +7,7 @@ import { useOtherBlades } from "../api/blades.ts";
 import { useSettings } from "../app/settings.ts";
 import type { Judged } from "../blade/judged.ts";
 import { useDocument, useFile, useScreen } from "../blade/screen.ts";
+import { useLearned } from "../shop/useLearned.ts";
 import type { Standing } from "./last-asked.ts";
 import { useWork } from "./useWork.ts";
 import type { Workers } from "./workers.ts";
@@ -28,10 +29,11 @@ export function useJudging(): void {
   const isRouted = route.stages.length > 0;
   const isSoft = staysSoft(route);
   const others = useOtherBlades(id);
+  const learned = useLearned();
   const unit = useSettings((settings) => settings.unit);
   const question = useMemo(
-    () => ({ file, beside: { unit, limits, handle, others, isRouted, staysSoft: isSoft } }),
-    [file, unit, limits, handle, others, isRouted, isSoft],
+    () => ({ file, beside: { unit, limits, handle, others, learned, isRouted, staysSoft: isSoft } }),
+    [file, unit, limits, handle, others, learned, isRouted, isSoft],
   );
   const { answer, trouble, tryAgain } = useWork("judge", question, judged);
   useEffect(() => {

@@ -1,4 +1,7 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { NO_THIN } from "@true-spine/core/edge/schema.ts";
+import { type EdgeFinding, edgeNotJudged, judgeEdge } from "@true-spine/core/findings/edge.ts";
+import type { NotJudged } from "@true-spine/core/findings/finding.ts";
 import { judgeForging } from "@true-spine/core/findings/forge.ts";
 import type { ForgeFinding, Seen } from "@true-spine/core/findings/forge-finding.ts";
 import { judgeHeat } from "@true-spine/core/findings/heat.ts";
@@ -7,11 +10,13 @@ import { judgePlan, type PlanFinding } from "@true-spine/core/findings/plan.ts";
 import type { Forge } from "@true-spine/core/forge/schema.ts";
 import type { Handle } from "@true-spine/core/handle/schema.ts";
 import type { Heat } from "@true-spine/core/heat/schema.ts";
+import { type EdgeAsked, type EdgeReport, edgeReport } from "@true-spine/core/route/edge-report.ts";
 import { type ForgeReport, forgeReport } from "@true-spine/core/route/forge-report.ts";
 import { type Forging, forgingOf } from "@true-spine/core/route/forging.ts";
 import { type HeatReport, heatReport } from "@true-spine/core/route/heat-report.ts";
 import { type RouteReport, reportOf } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
+import { type ThinReport, thinReport } from "@true-spine/core/route/thin-report.ts";
 import type { Shop } from "@true-spine/core/shop/schema.ts";
 import type { LengthUnit } from "@true-spine/core/units/length.ts";
 import { hardenedOf, type Said } from "@true-spine/core/work/hardened.ts";
@@ -51,6 +56,29 @@ const routing = {
       report: forgeReport(blade, route, forge, shop, x, forging)!,
       findings: judgeForging(blade, route, forge, shop, { unit, seen, forging }),
     };
+  },
+  /** How an edge is sharpened, and what years of it do; null where the blade has no such edge. */
+  edge(
+    asked: EdgeAsked,
+    unit: LengthUnit,
+  ): {
+    report: EdgeReport;
+    thin: ThinReport | null;
+    findings: EdgeFinding[];
+    notJudged: NotJudged[];
+  } | null {
+    const report = edgeReport(asked);
+    if (!report) return null;
+    const { blade, shop, which, edge, behind } = asked;
+    const thin = thinReport({
+      blade,
+      shop,
+      which,
+      thin: edge.thin ?? NO_THIN,
+      lost: report.life.done * report.life.each,
+      ...(behind ? { read: behind } : {}),
+    });
+    return { report, thin, findings: judgeEdge(asked, report, unit, thin), notJudged: edgeNotJudged(report) };
   },
   /** The blade's heats. */
   heat(

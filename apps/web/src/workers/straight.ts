@@ -6,7 +6,7 @@ import { straightAt } from "@true-spine/core/work/joined.ts";
 import type { Remote } from "comlink";
 import { useMemo } from "react";
 import { useSettings } from "../app/settings.ts";
-import { useDocument, useFile } from "../blade/screen.ts";
+import { useDocument, useFile, useScreen } from "../blade/screen.ts";
 import { useShop } from "../shop/shop.ts";
 import { useRoute, useWorkRows } from "../work/useWorkRows.ts";
 import { useWork, type Work } from "./useWork.ts";
@@ -27,6 +27,7 @@ export interface StraightAnswer {
 
 /** What is asked of how straight the open blade is at a stage. */
 export function useStraightAsked(stage: string, state: State | null = null): StraightAsked {
+  const { id } = useScreen();
   const blade = useFile();
   const route = useRoute();
   const straight = useDocument("straight");
@@ -34,8 +35,8 @@ export function useStraightAsked(stage: string, state: State | null = null): Str
   const rows = useWorkRows();
   return useMemo(() => {
     const { sets, blows } = straightAt(rows.filter((row) => row.stage === stage));
-    return { blade, route, shop, stage, straight, sets, blows, state };
-  }, [blade, route, shop, stage, straight, rows, state]);
+    return { id, blade, route, shop, stage, straight, sets, blows, state };
+  }, [id, blade, route, shop, stage, straight, rows, state]);
 }
 
 /** How straight the open blade is at a stage: behind while a newer answer is on its way. */

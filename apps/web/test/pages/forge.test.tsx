@@ -44,7 +44,7 @@ afterEach(cleanup);
 describe("the Forge page", () => {
   test("is there where a route is forged, before the route itself, and nowhere else", () => {
     const names = (of: Route) => pagesFor(of).map(({ name }) => name);
-    expect(names(route)).toEqual(["Shape", "Grind", "Forge", "Route", "Heat", "Check", "Log"]);
+    expect(names(route)).toEqual(["Shape", "Grind", "Forge", "Route", "Heat", "Check", "Edge", "Log"]);
     expect(names(first)).not.toContain("Forge");
   });
 

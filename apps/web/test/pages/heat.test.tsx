@@ -34,7 +34,7 @@ afterEach(cleanup);
 describe("the Heat page", () => {
   test("is there where a route is hardened, between the route and the bench, and nowhere else", () => {
     const names = (stages: typeof route.stages) => pagesFor({ ...route, stages }).map(({ name }) => name);
-    expect(names(route.stages)).toEqual(["Shape", "Grind", "Route", "Heat", "Check", "Log"]);
+    expect(names(route.stages)).toEqual(["Shape", "Grind", "Route", "Heat", "Check", "Edge", "Log"]);
     expect(names([])).not.toContain("Heat");
   });
 

@@ -53,7 +53,10 @@ const group = (more: Partial<Parameters<typeof ReadSetGroup>[0]> = {}) => (
   />
 );
 
-beforeEach(() => useSettings.setState({ unit: "mm", hand: "right" }));
+beforeEach(() => {
+  localStorage.clear();
+  useSettings.setState({ unit: "mm", hand: "right" });
+});
 afterEach(cleanup);
 
 describe("readings along it", () => {
@@ -103,6 +106,34 @@ describe("readings along it", () => {
     for (const x of [0, 25, 50]) typeInto(`at ${x}`, "0.1");
     press("Keep these readings");
     expect(straightAt(held.rows()).sets[2]!.pair).toBeUndefined();
+  });
+
+  test("what is typed and not kept yet stands when the page is left, by stage and kind, and stays in sight", () => {
+    const held = open();
+    const shown = held.show(group());
+    typeInto("at 0", "0.05");
+    typeInto("at 25", "0.3");
+    fireEvent.change(screen.getByLabelText("With"), { target: { value: "roll" } });
+    expect((screen.getByLabelText("at 25") as HTMLInputElement).value).toBe("");
+    shown.unmount();
+    const again = held.show(group());
+    expect((screen.getByLabelText("at 25") as HTMLInputElement).value).toBe("0.3");
+    // Asked every 50, what was read at 25 is still there.
+    fireEvent.change(screen.getByLabelText("A place every"), { target: { value: "2" } });
+    expect((screen.getByLabelText("at 25") as HTMLInputElement).value).toBe("0.3");
+    expect(screen.queryByLabelText("at 75")).toBeNull();
+    again.unmount();
+    held.show(group({ stage: "rough" }));
+    expect((screen.getByLabelText("at 25") as HTMLInputElement).value).toBe("");
+    expect(held.rows()).toHaveLength(0);
+  });
+
+  test("in inches places are round in inches", () => {
+    useSettings.setState({ unit: "inch" });
+    const held = open();
+    held.show(group());
+    expect(screen.getByLabelText("at 1.000")).toBeTruthy();
+    useSettings.setState({ unit: "mm" });
   });
 
   test("a roll is in degrees, below nought too, and not beyond 45", () => {
@@ -158,6 +189,7 @@ describe("what to do about it", () => {
       "Route",
       "Heat",
       "Check",
+      "Edge",
       "Log",
     ]);
   });

@@ -1,4 +1,4 @@
-import type { Abrasive } from "./schema.ts";
+import type { Abrasive, AbrasiveForm } from "./schema.ts";
 
 /**
  * How fast a belt takes steel off and how much it takes in its life. These are this product's own starting
@@ -42,10 +42,31 @@ export function cuttingRate(belt: Abrasive, isSoft = false): number {
   return freshOn(belt, isSoft) * LEFT[belt.condition].rate;
 }
 
+/** A hand on a stone or a plate takes so much of what a belt takes, ×/÷ 3; a strop next to nothing. Starting values. */
+const OF_A_BELT: Readonly<Record<AbrasiveForm, number>> = {
+  belt: 1,
+  wheel: 1,
+  stone: 1 / 15,
+  plate: 1 / 15,
+  strop: 1 / 150,
+};
+
+/** What is not a belt lasts so many times as long: it is dressed, and cuts again. Starting values. */
+const LASTS: Readonly<Record<AbrasiveForm, number>> = {
+  belt: 1,
+  wheel: 20,
+  stone: 100,
+  plate: 40,
+  strop: 40,
+};
+
 /** Of a fresh belt: as the shop's own log has it on the steel it was logged on, else the starting value. */
-function freshOn({ abrasive, microns, rate, rateOn = "hard" }: Abrasive, isSoft: boolean): number {
+function freshOn(
+  { abrasive, microns, form = "belt", rate, rateOn = "hard" }: Abrasive,
+  isSoft: boolean,
+): number {
   if (rate !== undefined) return (rate * timesOf(isSoft)) / timesOf(rateOn === "soft");
-  return RATE_AT_P60[abrasive] * (microns / P60) ** RATE_POWER * timesOf(isSoft);
+  return OF_A_BELT[form] * RATE_AT_P60[abrasive] * (microns / P60) ** RATE_POWER * timesOf(isSoft);
 }
 
 const timesOf = (isSoft: boolean) => (isSoft ? SOFT_TIMES : 1);
@@ -57,7 +78,7 @@ export function beltLife(belt: Abrasive, isSoft = false): number {
     life === undefined
       ? MINUTES_OF_LIFE[abrasive] * freshOn(belt, isSoft)
       : (life * timesOf(isSoft)) / timesOf(belt.rateOn === "soft");
-  return fresh * LEFT[condition].life;
+  return fresh * LEFT[condition].life * LASTS[belt.form ?? "belt"];
 }
 
 /** The rate of the same belt when it was fresh, from one that was read in its present condition. */

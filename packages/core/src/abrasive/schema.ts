@@ -15,11 +15,16 @@ export const ABRASIVES = [
 ] as const;
 export const CONDITIONS = ["fresh", "used", "worn"] as const;
 
+/** What it is; absent: a belt. */
+export const FORMS = ["belt", "stone", "plate", "wheel", "strop"] as const;
+export type AbrasiveForm = (typeof FORMS)[number];
+
 export const AbrasiveSchema = Type.Object(
   {
     id: Type.String({ pattern: "^[a-z0-9-]{1,40}$" }),
     abrasive: Type.Union(ABRASIVES.map((one) => Type.Literal(one))),
     backing: Name,
+    form: Type.Optional(Type.Union(FORMS.map((one) => Type.Literal(one)))),
     scale: Type.Union((["P", "CAMI", "JIS", "micron"] as const).map((one) => Type.Literal(one))),
     grade: Name,
     microns: Type.Number({ exclusiveMinimum: 0, maximum: 2000 }),
@@ -37,8 +42,11 @@ export const AbrasiveSchema = Type.Object(
 );
 export type Abrasive = Static<typeof AbrasiveSchema>;
 
-/** A belt's name as a maker says it. */
-export function abrasiveName({ abrasive, grade, scale, condition }: Abrasive): string {
+export const isBelt = ({ form = "belt" }: Pick<Abrasive, "form">) => form === "belt";
+
+/** A belt's name, or a stone's, as a maker says it. */
+export function abrasiveName({ abrasive, grade, scale, condition, form = "belt" }: Abrasive): string {
   const size = scale === "micron" ? `${grade} µm` : scale === "CAMI" ? `CAMI ${grade}` : grade;
-  return `${abrasive} ${size}${condition === "fresh" ? "" : `, ${condition}`}`;
+  const what = form === "belt" ? "" : ` ${form}`;
+  return `${abrasive} ${size}${what}${condition === "fresh" ? "" : `, ${condition}`}`;
 }

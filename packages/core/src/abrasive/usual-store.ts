@@ -20,6 +20,21 @@ const belt = (
   price,
 });
 
+const stone = (grade: string, price: number): Abrasive => ({
+  ...belt("alumina", "JIS", grade, 1, price, "water"),
+  id: `stone-${grade.replace("#", "")}`,
+  form: "stone",
+});
+
+/** Water stones, a diamond plate and a strop: what an edge is sharpened with by hand. Made up, as the belts are. */
+export const USUAL_STONES: readonly Abrasive[] = [
+  { ...belt("diamond", "JIS", "#400", 1, 30, "steel"), id: "plate-400", form: "plate" },
+  stone("#1000", 25),
+  stone("#3000", 40),
+  stone("#8000", 60),
+  { ...belt("alumina", "micron", "1", 1, 5, "leather"), id: "strop-1", form: "strop" },
+];
+
 /** What a small shop has on its nails, until it says what it has. Made up; prices in no money in particular. */
 export const USUAL_STORE: readonly Abrasive[] = [
   belt("ceramic", "P", "P36", 4, 9),
@@ -33,4 +48,5 @@ export const USUAL_STORE: readonly Abrasive[] = [
   belt("structured", "micron", "16", 3, 14, "film"),
   belt("silicon carbide", "P", "P600", 10, 1, "paper"),
   belt("silicon carbide", "P", "P1000", 10, 1, "paper"),
+  ...USUAL_STONES,
 ];

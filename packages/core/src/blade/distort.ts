@@ -73,7 +73,7 @@ export function distorted(
   };
 }
 
-function copy(from: HalfSample, to: HalfSample): void {
+export function copy(from: HalfSample, to: HalfSample): void {
   to.flat = from.flat;
   to.edge = from.edge;
   to.primary = from.primary;

@@ -1,4 +1,5 @@
 import { type Chain, placeAt } from "./chain.ts";
+import type { Field } from "./field.ts";
 import { type Ring, spansAt } from "./outline.ts";
 import type { Blade } from "./schema.ts";
 
@@ -85,4 +86,21 @@ export function crownOf(ring: Ring): { x: number; y: number } {
     }
   }
   return best;
+}
+
+/** The first share of the edge, 0…1, that is sharpened and clear of both plunges and their run-in. */
+export function clearFrom({
+  plunges,
+  edge,
+  sharpFrom,
+}: Pick<Field, "plunges" | "edge" | "sharpFrom">): number {
+  return Math.max(
+    sharpFrom / edge.length,
+    ...([plunges.left, plunges.right] as const).map((cut) => {
+      if (!cut) return 0;
+      const clear = cut.x + cut.radius / cut.cos;
+      for (let i = 0; i <= 100; i++) if (placeAt(edge, (i / 100) * edge.length).x >= clear) return i / 100;
+      return 1;
+    }),
+  );
 }

@@ -28,6 +28,8 @@ export interface Answers {
   /** Whether its flats stay alike from end to end, to be tapered later or never. */
   readonly isUntapered?: boolean;
   readonly steel?: string;
+  /** Behind the edge, mm, and its angle a side, degrees, as of a knife that is known; else by what the purpose leaves fewest findings on. */
+  readonly edge?: { readonly behind: number; readonly angle: number };
   /** An outline of the maker's own, and the holes in it, instead of the family's. */
   readonly drawn?: { readonly outline: Outline; readonly holes: readonly Hole[] };
 }
@@ -171,12 +173,12 @@ function draw(answers: Drawing, family: Family, purpose: Purpose, trial: Trial):
   const [thin, thick] = bounded(purpose.behind, [0.3, 0.6]);
   const [fine, strong] = bounded(purpose.edgeAngle, [15, 20]);
   const isZero = grind === "zero bevel" || (grind === "chisel" && thin === 0);
-  const behind = isZero ? 0 : round(thin + trial.behind * (thick - thin));
+  const behind = answers.edge?.behind ?? (isZero ? 0 : round(thin + trial.behind * (thick - thin)));
   const isChisel = grind === "chisel";
   const isDouble = family.key === "double edge";
   const usual = isZero || isDouble ? strong : Math.round((fine + strong) / 2);
   // Ground on one side only, that side is the whole edge.
-  const edgeAngle = isChisel ? 2 * usual : usual;
+  const edgeAngle = answers.edge?.angle ?? (isChisel ? 2 * usual : usual);
   // By how it is built: back at the heel with a guard, behind a tall heel and leaning with the handle, else just ahead of it.
   const isTall = family.key === "kitchen";
   const plunge: Plunge = {

@@ -6,11 +6,11 @@ import { type Asked, type Bench, benchOf, foundFaces, type Line } from "../inspe
 import type { Correction } from "../inspect/correct.ts";
 import { PATTERN, type PatternKey } from "../inspect/faults/fault.ts";
 import type { Explained } from "../inspect/fit.ts";
+import { speaksOf } from "../inspect/known-bend.ts";
 import { QUANTITY } from "../inspect/quantity.ts";
 import { type Spot, sideWords } from "../inspect/schema.ts";
 import type { Doubt } from "../inspect/screen.ts";
 import { clearSpan } from "../inspect/span.ts";
-import { type StraightAsked, straightReport } from "../inspect/straightness.ts";
 import { type BenchSteel, targetAt } from "../inspect/target.ts";
 import type { Together } from "../inspect/together.ts";
 import { grindLinesOf } from "../route/report.ts";
@@ -75,7 +75,9 @@ export function benchReport(asked: Asked, unit: LengthUnit): BenchReport {
   const { stage, together, diagnosis, found, second } = bench;
   const edges = second ? [bench, second] : [bench];
   const say = speechIn(unit);
-  const straight = asked.straight ? straightFindings(asked.straight, asked.readings, unit) : null;
+  const along = bench.straight;
+  const straight = asked.straight && along ? judgeStraight(asked.straight, along, unit) : [];
+  const told: readonly string[] = along ? speaksOf(along) : [];
   const [from, to] = stage.blank ? ([0.06, 0.94] as const) : clearSpan(stage);
   const us = Array.from({ length: POINTS + 1 }, (_, i) => from + ((to - from) * i) / POINTS);
   const edge =
@@ -93,17 +95,15 @@ export function benchReport(asked: Asked, unit: LengthUnit): BenchReport {
     centre: edges.flatMap((one) => one.together.centre.map((each) => ({ ...each, ...edgeOf(one) }))),
     found: edges
       .flatMap((one) => one.diagnosis.found.map((each) => looksLike(each, one.stage, say)))
-      .filter(({ pattern }) => !straight || !isOfStraight(pattern)),
+      .filter(({ pattern }) => !told.includes(pattern)),
     rivals: diagnosis.rivals.map((one) => looksLike(one, stage, say)),
     settles: settledBy(bench, say) ?? (second && settledBy(second, say)),
     isUnexplained: edges.some((one) => one.diagnosis.pattern === "unknown"),
     faces: found ? foundFaces(stage, found) : [],
     corrections: edges.flatMap(({ corrections }) => corrections),
     doubts: edges.flatMap(({ doubts }) => doubts.map((one) => ({ ...one, words: doubtWords(one, say) }))),
-    findings: straight
-      ? [...judgeWork(bench, unit).filter(({ id }) => !isOfStraight(id)), ...straight].sort(byRank)
-      : judgeWork(bench, unit),
-    notJudged: workNotJudged(bench).filter(({ id }) => !straight || !isOfStraight(id)),
+    findings: [...judgeWork(bench, unit).filter(({ id }) => !told.includes(id)), ...straight].sort(byRank),
+    notJudged: workNotJudged(bench).filter(({ id }) => !told.includes(id)),
     astray: edges.reduce((sum, { astray }) => sum + astray.length, 0),
     edge,
     grindLine: grindLinesOf(stage.steel),
@@ -113,20 +113,6 @@ export function benchReport(asked: Asked, unit: LengthUnit): BenchReport {
 
 const RANK = { fix: 0, watch: 1, note: 2 } as const;
 const byRank = (a: Finding, b: Finding) => RANK[a.severity] - RANK[b.severity];
-const isOfStraight = (id: string) => id === "bow" || id === "twist";
-
-/** What lines read along the blade say of bow and twist: it counts where they were read later than either was. Null else. */
-function straightFindings(
-  asked: StraightAsked,
-  readings: Asked["readings"],
-  unit: LengthUnit,
-): Finding[] | null {
-  const last = asked.sets.at(-1);
-  const bow = readings.filter(({ what }) => isOfStraight(what)).map(({ when }) => Date.parse(when));
-  if (!last || Math.max(...bow) > Date.parse(last.when)) return null;
-  return judgeStraight(asked, straightReport(asked), unit);
-}
-
 /** One more reading that would tell the first fault from its nearest rival, in words; null where none would. */
 function settledBy({ stage, diagnosis: { settles } }: Bench, say: Speech): BenchReport["settles"] {
   return (

@@ -2,6 +2,7 @@ import { compileField, type Field } from "../blade/field.ts";
 import { parseBlade } from "../blade/parse.ts";
 import type { Blade } from "../blade/schema.ts";
 import { stationAt } from "../blade/station.ts";
+import type { LearnedLimit } from "../edge/trials.ts";
 import type { Handle } from "../handle/schema.ts";
 import type { LengthUnit } from "../units/length.ts";
 import { WILL_IT_BALANCE } from "./balance.ts";
@@ -14,7 +15,16 @@ import { type Finding, type NotJudged, type Remedy, withChanges } from "./findin
 import { causesFirst } from "./groups.ts";
 import { type Judged, type OtherBlade, speechIn } from "./judged.ts";
 import { WILL_IT_LAST } from "./last.ts";
-import { basisOf, LIMIT_NAMES, LIMITS, type Limits, NO_LIMITS, purposeWithin } from "./limits.ts";
+import {
+  basisOf,
+  LIMIT_NAMES,
+  LIMITS,
+  type Limits,
+  learnedBasis,
+  NO_LIMITS,
+  purposeLearned,
+  purposeWithin,
+} from "./limits.ts";
 import { WILL_IT_MAKE } from "./make.ts";
 import { MEANT_RULES } from "./meant.ts";
 import { OWN_PURPOSE, type Purpose, purposeOf } from "./purposes.ts";
@@ -38,6 +48,8 @@ export interface Beside {
   readonly limits?: Limits;
   readonly handle?: Handle | null;
   readonly others?: readonly OtherBlade[];
+  /** Limits of purposes that this shop's trials moved. */
+  readonly learned?: readonly LearnedLimit[];
   /** Whether a route is planned: stock, oven and heat are then judged with it. */
   readonly isRouted?: boolean;
   /** Whether that route never hardens it. */
@@ -46,10 +58,11 @@ export interface Beside {
 
 /** Judges a checked blade by every rule. `field` saves compiling it again. */
 export function judge(blade: Blade, field: Field = compileField(blade), beside: Beside = {}): Judgement {
-  const { unit = "mm", limits = NO_LIMITS, others = [] } = beside;
+  const { unit = "mm", limits = NO_LIMITS, others = [], learned = [] } = beside;
   const handle = beside.handle && isThere(beside.handle) ? beside.handle : null;
   const stations = Array.from({ length: PLACES }, (_, i) => stationAt(field, (i + 0.5) / PLACES));
-  const purpose = purposeOf(blade.use);
+  const usual = purposeOf(blade.use);
+  const purpose = usual && purposeLearned(usual, learned);
   const judged: Judged = {
     blade,
     field,
@@ -59,7 +72,10 @@ export function judge(blade: Blade, field: Field = compileField(blade), beside: 
     handle,
     others,
     staysSoft: beside.staysSoft ?? false,
-    heldTo: (limit) => ({ limit, basis: basisOf(limit, limits) }),
+    heldTo: (limit) => ({
+      limit,
+      basis: (limits[limit] ? null : learnedBasis(limit, blade.use, learned)) ?? basisOf(limit, limits),
+    }),
   };
   const findings = [
     ...WILL_IT_MAKE,

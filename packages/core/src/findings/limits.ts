@@ -3,6 +3,7 @@ import { faultsOf } from "../document/explain.ts";
 import { type Fault, pathOf } from "../document/fault.ts";
 import { PRINTABLE } from "../document/printable.ts";
 import { validatorOf } from "../document/validator.ts";
+import type { LearnedLimit } from "../edge/trials.ts";
 import { type Purpose, STARTING_VALUE } from "./purposes.ts";
 
 /**
@@ -86,6 +87,32 @@ export function purposeWithin(purpose: Purpose, limits: Limits): Purpose {
     ...(tip ? { tip: tip.least } : {}),
     ...(flex ? { flex: flex.most } : {}),
   };
+}
+
+/** A purpose with what this shop's trials moved of it. */
+export function purposeLearned(purpose: Purpose, learned: readonly LearnedLimit[]): Purpose {
+  const own = learned.findLast(({ use }) => use === purpose.key);
+  if (!own) return purpose;
+  const { behind, edgeAngle } = purpose;
+  return {
+    ...purpose,
+    ...(own.behind === undefined ? {} : { behind: [own.behind, Math.max(own.behind, behind[1])] }),
+    ...(own.angle === undefined ? {} : { edgeAngle: [own.angle, Math.max(own.angle, edgeAngle[1])] }),
+  };
+}
+
+/** What a limit that trials moved rests on; null where they did not. */
+export function learnedBasis(
+  limit: Limit,
+  use: string | undefined,
+  learned: readonly LearnedLimit[],
+): string | null {
+  const own = learned.findLast((one) => one.use === use);
+  const isMoved =
+    (limit === "behind" && own?.behind !== undefined) || (limit === "edgeAngle" && own?.angle !== undefined);
+  return own && isMoved
+    ? `this shop's own trials: ${own.evidence.length} ${own.evidence.length === 1 ? "batch" : "batches"}, moved ${own.when.slice(0, 10)}`
+    : null;
 }
 
 /** What a limit rests on: the product's own starting value, or the maker's reason for another. */

@@ -380,7 +380,28 @@ export function doubtWords({ slip, readings, instead, of }: Doubt, say: Speech):
   return `${lead}. Is it ${figure(instead ?? 0)}, ${SLIP_WORDS[slip as Slip]}?`;
 }
 
+/** What is behind the edge, how high its bevel is and how long its face: one triangle. */
+const triangleOpen: WorkRule = ({ together, say }) => {
+  const open = together.edgeAngles.flatMap((one) =>
+    one.open && Math.abs(one.open.off) > one.open.covers ? [{ ...one, open: one.open }] : [],
+  );
+  if (open.length === 0) return [];
+  const worst = open.reduce((a, b) => (Math.abs(b.open.off) > Math.abs(a.open.off) ? b : a));
+  return [
+    finding(
+      "triangle-open",
+      "watch",
+      { side: worst.side, x: [worst.x, worst.x] },
+      `Behind the edge, height and face do not close at ${say.along(worst.x, worst.x)}: the face is ${say.length(Math.abs(worst.open.off))} too ${worst.open.off > 0 ? "long" : "short"} for them.`,
+      "Read the height again: on a short bevel it is the least sure.",
+      "geometry",
+      { measured: worst.open.off, wanted: [-worst.open.covers, worst.open.covers], unit: "mm" },
+    ),
+  ];
+};
+
 const RULES: readonly WorkRule[] = [
+  triangleOpen,
   doubted,
   edgeOffCentre,
   plungesApart,

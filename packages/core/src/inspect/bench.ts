@@ -10,12 +10,13 @@ import { type Correction, correctionsFor } from "./correct.ts";
 import { responseAt } from "./faults/fault.ts";
 import { type Figure, figureOf, instrumentFor } from "./figure.ts";
 import { type Diagnosis, diagnose } from "./fit.ts";
+import { isNewer, knownOf, speaksOf } from "./known-bend.ts";
 import { groundPlaces, inHandOrder, placesAlong, potentialSpots, readingPlan, withPlaces } from "./plan.ts";
 import { QUANTITY } from "./quantity.ts";
 import { type Check, type Reading, type Spot, spotKey, spotOf } from "./schema.ts";
 import { type Doubt, LEAST_ROUND, ofAnother, screened } from "./screen.ts";
 import { placeOf } from "./span.ts";
-import type { StraightAsked } from "./straightness.ts";
+import { type StraightAsked, type StraightReport, straightReport } from "./straightness.ts";
 import { type BenchSteel, benchSteel, showsAt, type Target, targetAt } from "./target.ts";
 import { type Together, together } from "./together.ts";
 
@@ -47,6 +48,8 @@ export interface Bench {
   readonly doubts: readonly Doubt[];
   /** Readings of the stage at places where this blade no longer has anything to read. */
   readonly astray: readonly Reading[];
+  /** How straight it is by lines read along it, where they are newer than bow or twist as one figure; null else. */
+  readonly straight: StraightReport | null;
   /** The same of the blade's second edge, by what was read along that; null where it has none, or no bevel yet. */
   readonly second: Bench | null;
 }
@@ -76,10 +79,18 @@ export function benchOf(asked: Asked): Bench {
     asked.forge,
   );
   const turned = onSecondEdge(whole);
-  return { ...alongOne(asked, whole), second: turned && alongOne(asked, turned) };
+  const straight =
+    asked.straight && isNewer(asked.straight, asked.readings) ? straightReport(asked.straight) : null;
+  const one = { ...asked, known: straight };
+  return { ...alongOne(one, whole), second: turned && alongOne(one, turned) };
 }
 
-function alongOne(asked: Asked, stage: BenchSteel): Bench {
+/** What is asked, and how straight the blade is known to be. */
+interface Along extends Asked {
+  readonly known: StraightReport | null;
+}
+
+function alongOne(asked: Along, stage: BenchSteel): Bench {
   const bench = workedOut(asked, stage, null);
   // Nothing fits, and no fault of the trade explains it: whatever was read, it was not this blade.
   return isOfAnother(bench)
@@ -99,14 +110,14 @@ function isOfAnother({ figures, diagnosis }: Bench): boolean {
     .filter(({ spot }) => QUANTITY[spot.what].unit === "mm" && !["plunge", "bow"].includes(spot.what))
     .some(({ spot, target }) =>
       diagnosis.found.some(
-        ({ shape, amplitudes }) =>
-          Math.abs(responseAt(shape, amplitudes, spot)) > FAULT_OF_ANOTHER * target.band,
+        ({ shape, amplitudes, isKnown }) =>
+          !isKnown && Math.abs(responseAt(shape, amplitudes, spot)) > FAULT_OF_ANOTHER * target.band,
       ),
     );
 }
 
 function workedOut(
-  { blade, route, shop, stage: id, check, readings, forge }: Asked,
+  { blade, route, shop, stage: id, check, readings, forge, known }: Along,
   stage: BenchSteel,
   another: Doubt | null,
 ): Bench {
@@ -145,7 +156,14 @@ function workedOut(
     figureAt.set(key, figure);
   }
   const potential = potentialSpots(stage).filter((spot) => !figureAt.has(spotKey(spot)));
-  const diagnosis = diagnose(stage, figures, potential);
+  const told: readonly string[] = known ? speaksOf(known) : [];
+  const diagnosis = diagnose(
+    stage,
+    // One figure of what was since read along the whole blade no longer counts.
+    figures.filter(({ spot }) => !told.includes(spot.what)),
+    potential.filter((spot) => !told.includes(spot.what)),
+    known ? knownOf(stage, known) : undefined,
+  );
   const found = asFound(stage, figures, diagnosis);
   const { round, first } = readingPlan(stage, instruments);
   const plan = withPlaces(round, [
@@ -189,9 +207,10 @@ function workedOut(
     together: together(stage, figures),
     diagnosis,
     found,
-    corrections: found && isSteel(diagnosis) ? correctionsFor(stage, found, figures, belts, shop) : [],
+    corrections: found && isSteel(diagnosis, known) ? correctionsFor(stage, found, figures, belts, shop) : [],
     doubts,
     astray,
+    straight: known,
     second: null,
   };
 }
@@ -210,11 +229,14 @@ function doubtedSpots(doubts: readonly Doubt[]): Spot[] {
   return doubts.flatMap(({ readings }) => readings.map(spotOf));
 }
 
-/** Nothing is ground on the word of an instrument that is itself in doubt, nor while the blade is bent: then its edge only seems off. */
-function isSteel({ found }: Diagnosis): boolean {
-  return found.every(
-    ({ pattern }) => pattern !== "worn-reference" && pattern !== "bow" && pattern !== "twist",
-  );
+/**
+ * Nothing is ground on the word of an instrument that is itself in doubt, nor while the blade is bent: then its edge only seems off. A
+ * bend that was read along the blade is taken out of what its edge shows: it is in the way only where grinding does not hold it.
+ */
+function isSteel({ found }: Diagnosis, known: StraightReport | null): boolean {
+  const mayBeBent = known !== null && (known.isWithin || known.spares.holds);
+  const isBend = (pattern: string) => pattern === "bow" || pattern === "twist";
+  return found.every(({ pattern }) => pattern !== "worn-reference" && !(isBend(pattern) && !mayBeBent));
 }
 
 /** Readings that still speak of the steel: those of a face taken down since are of what is no longer there. */
@@ -226,7 +248,16 @@ function standing(readings: readonly Reading[], corrections: Check["corrections"
 }
 
 /** What grinding a face changes. */
-const TOUCHED: readonly Spot["what"][] = ["edge", "behind", "above", "over", "line", "angle"];
+const TOUCHED: readonly Spot["what"][] = [
+  "edge",
+  "behind",
+  "edge-height",
+  "edge-face",
+  "above",
+  "over",
+  "line",
+  "angle",
+];
 
 /** The as-found faces for a drawing: x, and how far each stands above its stage, mm. */
 export function foundFaces(

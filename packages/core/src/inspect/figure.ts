@@ -1,9 +1,15 @@
+import {
+  type Component,
+  combined,
+  fromRepeats,
+  fromResolution,
+  type Uncertainty,
+} from "../numbers/uncertainty.ts";
 import type { Instrument } from "../shop/instrument.ts";
 import { QUANTITY } from "./quantity.ts";
 import { expectedReading } from "./reader.ts";
 import type { Reading, Spot } from "./schema.ts";
 import { ALONG, type BenchSteel, type Target, targetAt } from "./target.ts";
-import { type Component, combined, fromRepeats, fromResolution, type Uncertainty } from "./uncertainty.ts";
 
 export type Verdict = "good" | "doubtful" | "out";
 

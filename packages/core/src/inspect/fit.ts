@@ -19,6 +19,8 @@ export interface Explained {
   /** Share of belief among the patterns that were tried, 0…1. */
   readonly weight: number;
   /** The readings it moves most, with what was off and what it says. */
+  /** Read for itself along the blade, and not found here. */
+  readonly isKnown?: true;
   readonly evidence: readonly {
     readonly spot: Spot;
     readonly x: number;
@@ -62,6 +64,13 @@ const LEAST_READ = 5;
 /** Readings this unlike the plan, with nothing that explains them, are told as such. */
 const UNEXPLAINED = 0.999;
 
+/** A bend that was read for itself, at its size, and the faults that are not searched for since. */
+export interface Known {
+  readonly bends: readonly { readonly shape: Shape; readonly size: number }[];
+  readonly instead: readonly PatternKey[];
+}
+const NONE_KNOWN: Known = { bends: [], instead: [] };
+
 interface Candidate {
   readonly shape: Shape;
   readonly amplitudes: readonly number[];
@@ -76,18 +85,20 @@ interface Candidate {
  * Searches what was read for the faults of the trade: every way each may look on this blade is fitted by weighted least
  * squares with Huber's loss, and the one that gains most by the Bayesian information criterion is named; with it in, the rest is
  * searched again, and all that were named are fitted together.
- * `potential` are spots where one more reading could be taken.
+ * `potential` are spots where one more reading could be taken. `known` is a bend that was read for itself, in each way the blade may have
+ * lain: it is taken off before anything is searched, in the way that leaves least, and what it stands for is not searched.
  */
 export function diagnose(
   stage: BenchSteel,
   figures: readonly Figure[],
   potential: readonly Spot[],
+  known: Known = NONE_KNOWN,
 ): Diagnosis {
   const read = figures.filter(({ spot }) => spot.what !== "hardness");
   if (read.length < LEAST_READ)
     return { found: [], rivals: [], settles: null, pattern: "sound", restBands: 0 };
   const spots = read.map(({ spot }) => spot);
-  const shapes = shapesFor(stage, spots);
+  const shapes = shapesFor(stage, spots).filter(({ pattern }) => !known.instead.includes(pattern));
   const u = read.map(({ uncertainty, target }) => Math.hypot(uncertainty.u, HAND * target.band));
   const bands = read.map(({ target }) => target.band);
   const columnsOf = new Map(shapes.map((shape) => [shape, shape.responses.map((one) => spots.map(one))]));
@@ -119,36 +130,45 @@ export function diagnose(
     return [...best.values()].filter(({ gain }) => gain >= least).sort((a, b) => b.gain - a.gain);
   };
 
-  const offs = read.map(({ off }) => off);
-  const total = lossOf(offs);
-  let chosen: { candidate: Candidate; all: Candidate[] }[] = [];
-  let values: readonly number[] = offs;
-  for (let n = 0; n < MOST_FAULTS; n++) {
-    const all = search(values, LEAST_GAIN + n * MORE_BESIDE);
-    const candidate = all[0];
-    if (!candidate) break;
-    chosen.push({ candidate, all });
-    const columns = chosen.flatMap((one) => columnsOf.get(one.candidate.shape)!);
-    const together = robustLeastSquares(columns, offs, u);
-    if (together) {
-      let k = 0;
-      chosen = chosen.map((one) => {
-        const amplitudes = together.amplitudes.slice(k, k + one.candidate.amplitudes.length);
-        k += amplitudes.length;
-        return { ...one, candidate: { ...one.candidate, amplitudes } };
-      });
+  const asRead = read.map(({ off }) => off);
+  const total = lossOf(asRead);
+  const greedy = (offs: readonly number[]) => {
+    let chosen: { candidate: Candidate; all: Candidate[] }[] = [];
+    let values: readonly number[] = offs;
+    let price = 0;
+    for (let n = 0; n < MOST_FAULTS; n++) {
+      const all = search(values, LEAST_GAIN + n * MORE_BESIDE);
+      const candidate = all[0];
+      if (!candidate) break;
+      price += LEAST_GAIN + n * MORE_BESIDE;
+      chosen.push({ candidate, all });
+      const columns = chosen.flatMap((one) => columnsOf.get(one.candidate.shape)!);
+      const together = robustLeastSquares(columns, offs, u);
+      if (together) {
+        let k = 0;
+        chosen = chosen.map((one) => {
+          const amplitudes = together.amplitudes.slice(k, k + one.candidate.amplitudes.length);
+          k += amplitudes.length;
+          return { ...one, candidate: { ...one.candidate, amplitudes } };
+        });
+      }
+      const amplitudes = chosen.flatMap((one) => one.candidate.amplitudes);
+      values = residualsOf(columns, offs, amplitudes);
     }
-    const amplitudes = chosen.flatMap((one) => one.candidate.amplitudes);
-    values = residualsOf(columns, offs, amplitudes);
-  }
-  const explained = (candidate: Candidate, all: readonly Candidate[]): Explained => {
-    const { shape, amplitudes } = candidate;
-    const sum = all.reduce((most, one) => most + Math.exp((one.gain - all[0]!.gain) / 2), 0);
-    const evidence = spots
+    return { offs, chosen, values, cost: lossOf(values) + price };
+  };
+  const lying = known.bends.map((bend) => {
+    const says = spots.map((spot) => responseAt(bend.shape, [bend.size], spot));
+    return { bend, says, ...greedy(asRead.map((off, i) => off - says[i]!)) };
+  });
+  const lain = lying.length > 0 ? lying.reduce((a, b) => (b.cost < a.cost ? b : a)) : null;
+  const { offs, chosen, values } = lain ?? greedy(asRead);
+  const evidenceOf = (shape: Shape, amplitudes: readonly number[]) =>
+    spots
       .map((spot, i) => ({
         spot,
         x: read[i]!.target.x,
-        off: offs[i]!,
+        off: asRead[i]!,
         says: responseAt(shape, amplitudes, spot),
         band: bands[i]!,
       }))
@@ -156,6 +176,9 @@ export function diagnose(
       .sort((a, b) => Math.abs(b.says / b.band) - Math.abs(a.says / a.band))
       .slice(0, 4)
       .map(({ spot, x, off, says }) => ({ spot, x, off, says }));
+  const explained = (candidate: Candidate, all: readonly Candidate[]): Explained => {
+    const { shape, amplitudes } = candidate;
+    const sum = all.reduce((most, one) => most + Math.exp((one.gain - all[0]!.gain) / 2), 0);
     return {
       pattern: shape.pattern,
       shape,
@@ -164,10 +187,13 @@ export function diagnose(
       sizeWithin: Math.max(...candidate.u),
       share: total > 0 ? Math.max(0, Math.min(1, (total - candidate.loss) / total)) : 0,
       weight: Math.exp((candidate.gain - all[0]!.gain) / 2) / sum,
-      evidence,
+      evidence: evidenceOf(shape, amplitudes),
     };
   };
-  const found = chosen.map(({ candidate, all }) => explained(candidate, all));
+  const isShown = lain?.says.some((says, i) => Math.abs(says) >= leastShown * bands[i]!) ?? false;
+  const bend =
+    lain && isShown ? [asKnown(lain.bend, evidenceOf, 1 - lossOf(offs) / Math.max(total, 1e-9))] : [];
+  const found = [...bend, ...chosen.map(({ candidate, all }) => explained(candidate, all))];
   const first = chosen[0];
   const rivals = first
     ? first.all
@@ -175,30 +201,60 @@ export function diagnose(
         .map((one) => explained(one, first.all))
         .filter(({ weight }) => weight >= LEAST_WEIGHT)
     : [];
+  const settledBy = () => {
+    if (!first || !rivals[0]) return null;
+    const beside = (spot: Spot) => (lain ? responseAt(lain.bend.shape, [lain.bend.size], spot) : 0);
+    return settling(stage, [explained(first.candidate, first.all), rivals[0]], {
+      potential,
+      read: spots,
+      beside,
+    });
+  };
   const rest = values.reduce((sum, value, i) => sum + (value / u[i]!) ** 2, 0);
   const isUnlike =
     chiSquareBelow(rest, read.length) > UNEXPLAINED && figures.some(({ verdict }) => verdict === "out");
   return {
     found,
     rivals,
-    settles: found[0] && rivals[0] ? settling(stage, found[0], rivals[0], potential, spots) : null,
+    settles: settledBy(),
     pattern: found[0]?.pattern ?? (isUnlike ? "unknown" : "sound"),
     restBands: medianOf(values.map((value, i) => Math.abs(value) / Math.max(bands[i]!, 2 * u[i]!))),
+  };
+}
+
+/** A bend as it was read for itself. */
+function asKnown(
+  { shape, size }: Known["bends"][number],
+  evidenceOf: (shape: Shape, amplitudes: readonly number[]) => Explained["evidence"],
+  share: number,
+): Explained {
+  return {
+    pattern: shape.pattern,
+    shape,
+    amplitudes: [size],
+    size,
+    sizeWithin: 0,
+    share: Math.max(0, share),
+    weight: 1,
+    isKnown: true,
+    evidence: evidenceOf(shape, [size]),
   };
 }
 
 /** The spot not yet read where two explanations differ most, beside what may be off there anyway. */
 function settling(
   stage: BenchSteel,
-  first: Explained,
-  rival: Explained,
-  potential: readonly Spot[],
-  read: readonly Spot[],
+  [first, rival]: readonly [Explained, Explained],
+  at: {
+    readonly potential: readonly Spot[];
+    readonly read: readonly Spot[];
+    readonly beside: (spot: Spot) => number;
+  },
 ): Diagnosis["settles"] {
-  const known = new Set(read);
+  const known = new Set(at.read);
   let best: Diagnosis["settles"] = null;
   let most = 1;
-  for (const spot of potential) {
+  for (const spot of at.potential) {
     if (known.has(spot)) continue;
     const target = targetAt(stage, spot);
     if (!target) continue;
@@ -209,7 +265,8 @@ function settling(
     const apart = Math.abs(a - b) / target.band;
     if (apart > most) {
       most = apart;
-      best = { spot, apart: Math.abs(a - b), first: target.value + a, rival: target.value + b };
+      const there = target.value + at.beside(spot);
+      best = { spot, apart: Math.abs(a - b), first: there + a, rival: there + b };
     }
   }
   return best;

@@ -1,5 +1,6 @@
 import { firstAtX } from "../blade/chain.ts";
 import { bevelOn, SIDES, type Side } from "../blade/schema.ts";
+import { fromResolution } from "../numbers/uncertainty.ts";
 import type { Instrument } from "../shop/instrument.ts";
 import type { Shape } from "./faults/fault.ts";
 import { shapesFor } from "./faults/known.ts";
@@ -8,7 +9,6 @@ import { QUANTITIES, QUANTITY, type Quantity } from "./quantity.ts";
 import { type Spot, spotKey } from "./schema.ts";
 import { clearSpan, placeOf } from "./span.ts";
 import { ALONG, type BenchSteel, targetAt } from "./target.ts";
-import { fromResolution } from "./uncertainty.ts";
 
 /** Places along the edge that readings are chosen from. */
 const PLACES = 7;
@@ -251,7 +251,7 @@ const ROUND: readonly (readonly Quantity[])[] = [
   ["edge", "behind"],
   ["above"],
   ["over"],
-  ["line"],
+  ["line", "edge-height", "edge-face"],
   ["angle"],
   ["plunge"],
   ["lean"],

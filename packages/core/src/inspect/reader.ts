@@ -39,6 +39,10 @@ export function steelAt(whole: StageSteel, spot: Spot, jaw = 0): number | null {
       return !stage.isSharpened || station!.behind === null
         ? null
         : betweenJaws(steel, station!, shoulderOf(station!), jaw);
+    case "edge-height":
+      return stage.isSharpened ? station![spot.side!].edgeBevel || null : null;
+    case "edge-face":
+      return stage.isSharpened ? faceLong(station!, spot.side!) : null;
     case "above":
       return spot.height! > station!.height ? null : betweenJaws(steel, station!, spot.height!, jaw);
     case "over":
@@ -96,6 +100,12 @@ function onBlank({ steel }: StageSteel, blank: Blank, spot: Spot): number | null
     default:
       return null;
   }
+}
+
+/** From the edge along a facet to its shoulder, mm; null where there is none. */
+function faceLong(station: Station, side: Side): number | null {
+  const { edgeBevel, behind } = station[side];
+  return edgeBevel && behind !== null ? Math.hypot(edgeBevel, behind) : null;
 }
 
 /** Higher of both shoulders above the edge, mm. */

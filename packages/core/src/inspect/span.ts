@@ -1,5 +1,5 @@
 import { placeAt } from "../blade/chain.ts";
-import { SIDES } from "../blade/schema.ts";
+import { clearFrom } from "../blade/measure.ts";
 import type { StageSteel } from "../route/ladder.ts";
 
 type Finished = Pick<StageSteel, "finished">;
@@ -14,18 +14,6 @@ export function placeOf({ finished: { field } }: Finished, u: number): number {
 
 /** Shares of the edge where it can be read at all: clear of the plunges, and short of the point. */
 export function clearSpan(stage: Finished): readonly [number, number] {
-  const { plunges, edge, sharpFrom } = stage.finished.field;
-  const from = Math.max(
-    sharpFrom / edge.length,
-    ...SIDES.map((side) => {
-      const cut = plunges[side];
-      if (!cut) return 0;
-      const clear = cut.x + cut.radius / cut.cos;
-      for (let i = 0; i <= 100; i++) {
-        if (placeOf(stage, i / 100) >= clear) return i / 100;
-      }
-      return 1;
-    }),
-  );
+  const from = clearFrom(stage.finished.field);
   return [Math.min(0.9, Math.max(0.01, from + 0.01)), LAST_READ];
 }

@@ -8,6 +8,7 @@ import { isHeat } from "../route/heats.ts";
 import { type StageSteel, stageSteel } from "../route/ladder.ts";
 import type { Route } from "../route/schema.ts";
 import type { Shop } from "../shop/schema.ts";
+import type { StruckHere } from "../shop/struck.ts";
 import { martensiteStart } from "../steel/critical.ts";
 import { secondsInAir } from "../steel/heating.ts";
 import { type Advice, adviceFor, type Build } from "../straight/advice.ts";
@@ -25,12 +26,12 @@ import {
   type Twist,
 } from "../straight/fit.ts";
 import { bowSpared, kappaOf, type Lines, linesOf, perLine, turnSpared } from "../straight/lines.ts";
-import { blowsFor, type PerBlow, perBlow } from "../straight/log.ts";
-import { kept, loadFor, sagitta, sagOf, YIELDS } from "../straight/overbend.ts";
+import { blowsFor, type PerBlow, perBlow, staysOf, yieldOf } from "../straight/log.ts";
+import { loadFor, sagitta, sagOf, YIELDS } from "../straight/overbend.ts";
 import type { Blow, State, Straight, StraightSet } from "../straight/schema.ts";
 import type { Reversed } from "../straight/sets.ts";
 import { tan } from "../units/angle.ts";
-import { effectsOf, historyOf, sharesOf } from "./straight-log.ts";
+import { effectsOf, historyOf, learnedOf, sharesOf, yieldsOf } from "./straight-log.ts";
 import { bendRows, isSameLine, reading, rollRows, ruleOf } from "./straight-rows.ts";
 
 /** One line to work along, on the face that lies up. */
@@ -78,8 +79,16 @@ export interface StraightReport {
   }[];
   /** Whether what is still to come off holds it: the bow that every face could spare. */
   readonly spares: { readonly bow: number; readonly turn: number; readonly holds: boolean };
-  /** How far to press its middle past straight, over the span that was read, for it to stay straight; null where it is not bent. */
-  readonly load: { readonly past: number; readonly stays: number } | null;
+  /**
+   * How far to press its middle past straight, over the span that was read, for it to stay straight; from where it stands that is `sagitta`.
+   * `isLearned`: by this shop's own presses. Null where it is not bent.
+   */
+  readonly load: {
+    readonly past: number;
+    readonly sagitta: number;
+    readonly span: number;
+    readonly isLearned: boolean;
+  } | null;
   readonly blows: { readonly made: number; readonly each: PerBlow | null; readonly next: number | null };
   /** Since the first reading: heights as they were read, one after another. */
   readonly history: readonly number[];
@@ -87,6 +96,8 @@ export interface StraightReport {
   readonly rule: Reversed | null;
   /** Its edge is not straight though its spine is, and it is not turned. */
   readonly edgeWaves: boolean;
+  /** What this blade has said of blows, clampings and presses; null before it has. */
+  readonly here: StruckHere | null;
   /** Of what it was clamped past straight by here, what stays; null before three said. */
   readonly stays: number | null;
   /** Seconds in still air from where martensite starts until half of it is there, and those temperatures; null where the steel is not known. */
@@ -128,6 +139,8 @@ export function buildOf({ core }: Pick<Blade, "core">, thick: number, isInDoubt:
 
 /** What is asked: sets and blows of one stage, in the order of time. */
 export interface StraightAsked {
+  /** The blade's own id, so that the shop does not count it twice; absent: it has none. */
+  readonly id?: string;
   readonly blade: Blade;
   readonly route: Route;
   readonly shop: Shop;
@@ -183,7 +196,18 @@ export function straightReport(asked: StraightAsked): StraightReport {
   const work = workOf(stage, { best, tau, twist, from, to, state, build });
   const spares = sparesOf(stage, route.skin, { bow: Math.abs(peak.z), turn: Math.abs(twist?.total ?? 0) });
   const made = asked.blows.reduce((sum, { count }) => sum + count, 0);
-  const each = perBlow(effectsOf(asked, thick, read));
+  const here: StruckHere = {
+    build,
+    blows: effectsOf(asked, thick, read),
+    shares: sharesOf(asked, read),
+    yields: build === "solid" ? yieldsOf(asked, thick, read) : [],
+  };
+  const learned = learnedOf([here, ...(shop.struck ?? []).filter((one) => one.blade !== asked.id)], {
+    state,
+    build,
+    tool: work[0]?.advice.tool ?? last?.tool ?? null,
+  });
+  const each = perBlow(learned.blows);
   const turn = best ? turnOf(best, from, to) : 0;
   return {
     state,
@@ -206,12 +230,21 @@ export function straightReport(asked: StraightAsked): StraightReport {
     curve: curvesOf(best, rival, from, to),
     work,
     spares,
-    load: best ? loadOf(state, build, { height: Math.abs(peak.z), span: to - from, thick, blade }) : null,
+    load: best
+      ? loadOf(state, build, {
+          height: Math.abs(peak.z),
+          span: to - from,
+          thick,
+          blade,
+          sigma: yieldOf(learned.yields),
+        })
+      : null,
     blows: { made, each, next: each && best ? blowsFor(turn, thick, each) : null },
     history: historyOf(asked, read),
     rule: ruleOf(asked.sets, read),
     edgeWaves,
-    stays: sharesOf(asked, read),
+    stays: staysOf(learned.shares),
+    here: here.blows.length + here.shares.length + here.yields.length > 0 ? here : null,
     window: windowOf(blade, thick),
     sag: sagOf(to - from, Math.max(0.3, thick)),
   };
@@ -338,13 +371,22 @@ function curvesOf(best: Bend | null, rival: Bend | null, from: number, to: numbe
   });
 }
 
+interface Loaded {
+  readonly height: number;
+  readonly span: number;
+  readonly thick: number;
+  readonly blade: Blade;
+  /** This shop's own yield, N/mm²; null: as usual. */
+  readonly sigma: number | null;
+}
+
 /** How far past straight an even load has to go. */
 function loadOf(
   state: State,
   build: Build,
-  { height, span, thick, blade }: { height: number; span: number; thick: number; blade: Blade },
+  { height, span, thick, blade, sigma: own }: Loaded,
 ): StraightReport["load"] {
-  const sigma = state === "hot" ? YIELDS.black : state === "window" ? YIELDS.window : YIELDS.soft;
+  const sigma = own ?? (state === "hot" ? YIELDS.black : state === "window" ? YIELDS.window : YIELDS.soft);
   if (!["soft", "hot", "window"].includes(state) || height <= 0) return null;
   const isClad = build === "clad" && blade.core;
   const clad = isClad
@@ -352,7 +394,9 @@ function loadOf(
     : undefined;
   const stays = Math.abs(kappaOf(height, span));
   const to = loadFor(stays, thick, sigma, clad);
-  return to === null ? null : { past: sagitta(to, span), stays: sagitta(kept(to, thick, sigma, clad), span) };
+  if (to === null) return null;
+  const whole = sagitta(to, span);
+  return { past: whole - height, sagitta: whole, span, isLearned: own !== null };
 }
 
 /** Half of the martensite is there so far below where it starts, K. Source: Koistinen and Marburger (1959), from memory of: ln 2 / 0.011. */

@@ -131,6 +131,17 @@ function workedOut(stage: BenchSteel, spot: Spot): Target | null {
         placed: spot.what === "edge" ? PLACED.seated : PLACED.shoulder,
         basis: EDGE_BASIS,
       });
+    case "edge-height":
+    case "edge-face": {
+      // What the thickness behind it may be off by, as height at its angle: half of it on each side.
+      const { edgeBevel, behind } = station![spot.side!];
+      const perHeight = edgeBevel && behind ? edgeBevel / behind : 1;
+      return make(Math.max(0.05, (edgeBand(2 * (behind ?? 0)) / 2) * perHeight), {
+        slope: { up: 1, along: alongAt(stage, spot) },
+        placed: PLACED.shoulder,
+        basis: "what the thickness behind it may be off by, as height: starting band",
+      });
+    }
     case "above":
       return make(ABOVE_BAND * rough, {
         slope: slopesAt(stage, spot, spot.height!),

@@ -1,9 +1,10 @@
-import type { Side } from "../blade/schema.ts";
+import { SIDES, type Side } from "../blade/schema.ts";
+import { angleByFace, angleByHeight, type Read, type Solved } from "../edge/triangle.ts";
+import { combined, coverage } from "../numbers/uncertainty.ts";
 import type { Figure } from "./figure.ts";
 import { steelAt } from "./reader.ts";
 import { faceResponse } from "./response.ts";
 import { type BenchSteel, centreBand, edgeBand, lineBand } from "./target.ts";
-import { combined, coverage } from "./uncertainty.ts";
 
 /** A figure worked out of several readings, with what covers 95 of 100. */
 export interface Derived {
@@ -46,8 +47,22 @@ export interface Together {
     readonly side: Side | "both";
     readonly by: string;
   })[];
+  /** Edge angle a side by what is behind the edge and how high or long its bevel is; `open`: by how much all three do not close, mm. */
+  readonly edgeAngles: readonly EdgeAngle[];
   readonly bow: Derived | null;
   readonly twist: Derived | null;
+}
+
+/** The angle of one side's edge bevel, degrees, with its ends, and the reading that it mostly leans on. */
+export interface EdgeAngle {
+  readonly x: number;
+  readonly u: number;
+  readonly side: Side;
+  readonly value: number;
+  readonly ends: readonly [number, number];
+  readonly leansOn: Solved["leansOn"];
+  /** Height and face both read: how far the face lies from what the height gives, mm, and what covers that; null where one is missing. */
+  readonly open: { readonly off: number; readonly covers: number } | null;
 }
 
 /** Puts the figures of a stage together. */
@@ -89,6 +104,7 @@ export function together(stage: BenchSteel, figures: readonly Figure[]): Togethe
     edge: edgeOf([...at("edge"), ...at("behind")]),
     taper: taperOf(at("flats")),
     angles: anglesOf(stage, figures),
+    edgeAngles: edgeAnglesOf(figures),
     bow: one("bow"),
     twist: one("twist"),
   };
@@ -211,6 +227,43 @@ function anglesOf(stage: BenchSteel, figures: readonly Figure[]): Together["angl
     ];
   });
   return [...direct, ...two];
+}
+
+const asRead = ({ value, uncertainty: { u } }: Figure) => ({ value, u });
+
+/** Where the edge's thickness and its bevel were both read: half of the thickness is each side's. Source: geometry; JCGM 100. */
+function edgeAnglesOf(figures: readonly Figure[]): EdgeAngle[] {
+  const at = (what: Figure["spot"]["what"], u: number, side?: Side) =>
+    figures.find(({ spot }) => spot.what === what && spot.u === u && spot.side === side);
+  const behinds = figures.filter(({ spot }) => spot.what === "behind");
+  return behinds.flatMap((behind) =>
+    SIDES.flatMap((side): EdgeAngle[] => {
+      const u = behind.spot.u!;
+      const [high, face] = [at("edge-height", u, side), at("edge-face", u, side)];
+      const e = asRead(behind);
+      const solved = high ? angleByHeight(e, asRead(high)) : face ? angleByFace(e, asRead(face)) : null;
+      if (!solved) return [];
+      const { value, ends, leansOn } = solved;
+      return [
+        {
+          x: behind.target.x,
+          u,
+          side,
+          value,
+          ends,
+          leansOn,
+          open: high && face ? openBy(e, asRead(high), asRead(face)) : null,
+        },
+      ];
+    }),
+  );
+}
+
+/** By Pythagoras: the face over the height and half of what is behind it. */
+function openBy(e: Read, d: Read, f: Read): NonNullable<EdgeAngle["open"]> {
+  const wanted = Math.hypot(d.value, e.value / 2);
+  const u = Math.hypot(f.u, (d.value / wanted) * d.u, (e.value / 4 / wanted) * e.u);
+  return { off: f.value - wanted, covers: u * coverage(Number.POSITIVE_INFINITY) };
 }
 
 /** What centring an edge takes at a place: off the thick face so that its apex comes down by 2k, the edge thinner, its line up. */

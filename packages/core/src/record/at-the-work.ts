@@ -4,6 +4,7 @@ import type { WorkRow } from "../work/schema.ts";
 import type { LogEntry } from "./log-entry.ts";
 
 const MOMENTS = { began: "into the heat", through: "warm through", ended: "out of it" } as const;
+const SHARPENED = { touch: "touched up", full: "sharpened", repair: "repaired" } as const;
 const SAW = { skates: "a file skates", bites: "a file bites", mixed: "a file half bites" } as const;
 
 /** A row of the work as the log tells of it; null for what the log has from elsewhere: ticks, notes, clocks, passes. */
@@ -41,7 +42,16 @@ function words(row: WorkRow): Pick<LogEntry, "kind" | "words"> | null {
         kind: "correction",
         words: `struck ${row.count === 1 ? "once" : `${row.count} times`} at ${Math.round((row.from[0]! + row.to[0]!) / 2)} mm, ${row.face} face up`,
       };
+    case "sharpened":
+      return { kind: "stage", words: sharpenedWords(row) };
     default:
       return null;
   }
+}
+
+function sharpenedWords({ kind, edge, damage, height }: Extract<WorkRow, { what: "sharpened" }>): string {
+  const which = edge === "second" ? ", second edge" : "";
+  const deep = damage === undefined ? "" : `, damage ${damage} mm deep`;
+  const high = height?.length ? `, ${height.map(({ h }) => `${h} mm`).join(", ")} high after it` : "";
+  return `${SHARPENED[kind]}${which}${deep}${high}`;
 }

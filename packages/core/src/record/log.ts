@@ -31,6 +31,7 @@ const DOCUMENT_WORDS: Readonly<Record<DocumentState["kind"], string>> = {
   heat: "The steel or its heats were changed",
   check: "What was decided on Check was changed",
   straight: "What is known of its build was changed",
+  edge: "How its edge is kept was changed",
 };
 
 /** What happened to a blade in the order of time, newest first. Saves of one document within ten minutes are one entry. */

@@ -19,6 +19,8 @@ export interface Summary {
   watch: number;
   /** At mid-edge, mm: thickness behind the edge and height of the edge bevel; absent where there is none. */
   middle?: { behind: number; edgeBevel: number };
+  /** At mid-edge, how thick it is so far above its edge, by the height, mm; absent where it was saved before this was worked out. */
+  above?: Record<string, number>;
   /** The worst finding, in a sentence. */
   worst: string | null;
   /** The outline as an SVG path in mm, y down, and its box: x, y, width, height. */

@@ -1,5 +1,9 @@
 import { BladeSchema } from "../blade/schema.ts";
 import type { Fault } from "../document/fault.ts";
+import { KnivesSchema } from "../edge/knives.ts";
+import { parseEdge } from "../edge/parse.ts";
+import { type Edge, EdgeSchema, NO_EDGE } from "../edge/schema.ts";
+import { TrialsSchema } from "../edge/trials.ts";
 import { type Limits, LimitsSchema, NO_LIMITS, parseLimits } from "../findings/limits.ts";
 import { parseForge } from "../forge/parse.ts";
 import { type Forge, ForgeSchema, NO_FORGE } from "../forge/schema.ts";
@@ -36,6 +40,7 @@ export interface Documents {
   readonly heat: Heat;
   readonly check: Check;
   readonly straight: Straight;
+  readonly edge: Edge;
 }
 export type DocumentKind = keyof Documents;
 
@@ -50,6 +55,7 @@ export const NO_DOCUMENTS: Documents = {
   heat: NO_HEAT,
   check: NO_CHECK,
   straight: NO_STRAIGHT,
+  edge: NO_EDGE,
 };
 export const DOCUMENT_KINDS = Object.keys(NO_DOCUMENTS) as readonly DocumentKind[];
 
@@ -66,7 +72,10 @@ export const SCHEMAS = {
   readings: ReadingsSchema,
   check: CheckSchema,
   straight: StraightSchema,
+  edge: EdgeSchema,
   run: RunSchema,
+  knives: KnivesSchema,
+  trials: TrialsSchema,
   shop: ShopSchema,
 } as const;
 
@@ -110,6 +119,10 @@ const PARSERS: { [K in DocumentKind]: (value: unknown) => Parsed<K> } = {
   straight: (value) => {
     const parsed = parseStraight(value);
     return parsed.ok ? { ok: true, document: parsed.straight } : parsed;
+  },
+  edge: (value) => {
+    const parsed = parseEdge(value);
+    return parsed.ok ? { ok: true, document: parsed.edge } : parsed;
   },
 };
 

@@ -1,3 +1,4 @@
+import { isBelt } from "../abrasive/schema.ts";
 import { followed, type Job, type Planned, planSequence } from "../abrasive/sequence.ts";
 import { placeAt } from "../blade/chain.ts";
 import { compileField, thicknessAt } from "../blade/field.ts";
@@ -333,7 +334,9 @@ function beltsOf(
     return {
       on,
       job,
-      planned: stage.belts ? inOrder(stage.belts, shop, job) : planSequence(shop.abrasives, job),
+      planned: stage.belts
+        ? inOrder(stage.belts, shop, job)
+        : planSequence(shop.abrasives.filter(isBelt), job),
     };
   };
   const { coarse, finish } = route;

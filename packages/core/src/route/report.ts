@@ -1,4 +1,5 @@
 import { cuttingRate } from "../abrasive/cutting.ts";
+import { isBelt } from "../abrasive/schema.ts";
 import { type Planned, type Sequence, type Skipped, skippedBy } from "../abrasive/sequence.ts";
 import { type Line, sectionShape } from "../blade/lines.ts";
 import { massOf } from "../blade/mass.ts";
@@ -136,7 +137,9 @@ export function reportOf(
       belts: belts && {
         on: belts.on,
         planned: belts.planned,
-        skipped: belts.planned.ok ? skippedBy(belts.planned.sequence, shop.abrasives, belts.job) : [],
+        skipped: belts.planned.ok
+          ? skippedBy(belts.planned.sequence, shop.abrasives.filter(isBelt), belts.job)
+          : [],
       },
       minutes: belts?.planned.ok ? belts.planned.sequence.minutes : 0,
       warmth: belts?.on === "bevels" && belts.planned.ok ? warmthOf(rung, belts.planned.sequence) : [],

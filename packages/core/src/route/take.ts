@@ -1,3 +1,4 @@
+import { isBelt } from "../abrasive/schema.ts";
 import { depthAfter, planSequence } from "../abrasive/sequence.ts";
 import type { Side } from "../blade/schema.ts";
 import type { Shop } from "../shop/schema.ts";
@@ -57,7 +58,13 @@ export function takingOf(route: Route, shop: Shop, area: Areas): Taking {
 /** What the belts after a coarse one take to a finish, mm: by the cheapest sequence on hand, else by halving each time. */
 function finerDepth(shop: Shop, area: number, from: number, to: number): number {
   if (to >= from) return 0;
-  const planned = planSequence(shop.abrasives, { ...ratesOf(shop), area, from, to, depth: null });
+  const planned = planSequence(shop.abrasives.filter(isBelt), {
+    ...ratesOf(shop),
+    area,
+    from,
+    to,
+    depth: null,
+  });
   if (planned.ok) return planned.sequence.depth;
   let depth = 0;
   for (let size = from; size > to; size /= 2) depth += depthAfter(size, shop.scratchShare);

@@ -2,12 +2,23 @@ import { micronsOf } from "../abrasive/gradings.ts";
 import { faultsOf } from "../document/explain.ts";
 import { type Fault, pathOf } from "../document/fault.ts";
 import { validatorOf } from "../document/validator.ts";
+import { knifeFaults } from "../edge/knives.ts";
+import { batchFaults } from "../edge/trials.ts";
 import { type Shop, ShopSchema } from "./schema.ts";
 
 const validate = validatorOf(ShopSchema);
 
 /** Lists whose every entry has an id of its own. */
-const LISTS = ["instruments", "grinders", "steels", "heatRecipes", "quenchants", "ovens"] as const;
+const LISTS = [
+  "instruments",
+  "grinders",
+  "steels",
+  "heatRecipes",
+  "quenchants",
+  "ovens",
+  "knives",
+  "trials",
+] as const;
 
 /** A sound shop, or every fault found with its path. Never throws. */
 export function parseShop(
@@ -39,6 +50,10 @@ export function parseShop(
     ...(shop.quenchants ?? []).flatMap(({ H }, i): Fault[] =>
       H[0]! > H[1]! ? [{ path: pathOf("quenchants", i, "H"), message: "the least stands first" }] : [],
     ),
+  );
+  wrong.push(
+    ...(shop.knives ?? []).flatMap((knife, i) => knifeFaults(knife, ["knives", i])),
+    ...(shop.trials ?? []).flatMap((batch, i) => batchFaults(batch, ["trials", i])),
   );
   return wrong.length > 0 ? { ok: false, faults: wrong } : { ok: true, shop };
 }

@@ -5,10 +5,14 @@ import { LARGEST_STEP, USUAL } from "../abrasive/sequence.ts";
 import { USUAL_STORE } from "../abrasive/usual-store.ts";
 import { PRINTABLE } from "../document/printable.ts";
 import { TimeSchema } from "../document/time.ts";
-import { SetupSchema } from "../grind/setups.ts";
+import { KnifeSchema } from "../edge/knives.ts";
+import { type EdgeTool, EdgeToolSchema, isEdgeTool } from "../edge/tools.ts";
+import { BatchSchema, LearnedLimitSchema } from "../edge/trials.ts";
+import { type Setup, SetupSchema } from "../grind/setups.ts";
 import { HEAT_STORES } from "../heat/shop.ts";
 import { GrinderSchema } from "./grinders.ts";
 import { InstrumentSchema } from "./instrument.ts";
+import { STRAIGHT_STORES } from "./struck.ts";
 
 /** The shop document, `true-spine/shop` version 1: what is on hand, and what an hour is reckoned at. */
 const only = { additionalProperties: false } as const;
@@ -16,13 +20,31 @@ const only = { additionalProperties: false } as const;
 const Id = Type.String({ pattern: "^[a-z0-9-]{1,40}$" });
 const Name = Type.String({ minLength: 1, maxLength: 60, pattern: PRINTABLE });
 
+/** A bevel's set-up, or a tool of the edge. */
+const HeldSchema = Type.Union([...SetupSchema.anyOf, ...EdgeToolSchema.anyOf]);
+
 export const ShopSchema = Type.Object(
   {
     format: Type.Literal("true-spine/shop"),
     version: Type.Literal(1),
     abrasives: Type.Array(AbrasiveSchema, { maxItems: 300 }),
     /** Jigs and rests by name, so that one can be found again after the oven. */
-    setups: Type.Array(Type.Object({ id: Id, name: Name, setup: SetupSchema }, only), { maxItems: 60 }),
+    setups: Type.Array(Type.Object({ id: Id, name: Name, setup: HeldSchema }, only), { maxItems: 60 }),
+    /** Of a tool of the edge: the angle it was set for, and the one that was found, degrees a side. */
+    learned: Type.Optional(
+      Type.Array(
+        Type.Object(
+          {
+            tool: Id,
+            when: TimeSchema,
+            set: Type.Number({ minimum: 0, maximum: 60 }),
+            found: Type.Number({ minimum: 0, maximum: 60 }),
+          },
+          only,
+        ),
+        { maxItems: 500 },
+      ),
+    ),
     /** What radius a belt left at a plunge when it hung so far past the platen, by belt and set-up; lengths mm. */
     overhangs: Type.Optional(
       Type.Array(
@@ -101,6 +123,11 @@ export const ShopSchema = Type.Object(
       ),
     ),
     ...HEAT_STORES,
+    ...STRAIGHT_STORES,
+    /** Knives that were measured, trials that were made, and the limits of purposes that they moved. */
+    knives: Type.Optional(Type.Array(KnifeSchema, { maxItems: 1000 })),
+    trials: Type.Optional(Type.Array(BatchSchema, { maxItems: 5000 })),
+    limits: Type.Optional(Type.Array(LearnedLimitSchema, { maxItems: 60 })),
     /** Times and weights as they were written down: what rates are corrected from, when the maker says so. */
     log: Type.Array(LoggedSchema, { maxItems: 2000 }),
     /** Money for an hour of the maker's time: what minutes and belts are added up in. */
@@ -116,7 +143,17 @@ export const ShopSchema = Type.Object(
 export type Shop = Static<typeof ShopSchema>;
 export type StoredBar = NonNullable<Shop["bars"]>[number];
 export type Hammer = NonNullable<Shop["hammers"]>[number];
-export type NamedSetup = Shop["setups"][number];
+/** What is held by a name: a bevel's set-up, or a tool of the edge. */
+export type NamedHeld = Shop["setups"][number];
+export type NamedSetup = Omit<NamedHeld, "setup"> & { readonly setup: Setup };
+export type NamedEdgeTool = Omit<NamedHeld, "setup"> & { readonly setup: EdgeTool };
+
+/** The shop's set-ups of a bevel. */
+export const bevelSetups = ({ setups }: Pick<Shop, "setups">): NamedSetup[] =>
+  setups.flatMap(({ id, name, setup }) => (isEdgeTool(setup) ? [] : [{ id, name, setup }]));
+/** The shop's tools of the edge. */
+export const edgeTools = ({ setups }: Pick<Shop, "setups">): NamedEdgeTool[] =>
+  setups.flatMap(({ id, name, setup }) => (isEdgeTool(setup) ? [{ id, name, setup }] : []));
 
 /** A shop that has not said yet what it has. */
 export const USUAL_SHOP: Shop = {

@@ -1,5 +1,5 @@
-/** What blows did here: a stretched skin bends by 1/t². Radians, mm. */
-export interface Struck {
+/** What blows did: a stretched skin bends by 1/t². Radians, mm. */
+interface Blows {
   readonly turned: number;
   readonly thick: number;
   readonly blows: number;
@@ -22,13 +22,18 @@ export function perBlow(effects: readonly number[]): PerBlow | null {
     count: effects.length,
   };
 }
-export const effectOf = ({ turned, thick, blows }: Struck) => (turned * thick ** 2) / blows;
+export const effectOf = ({ turned, thick, blows }: Blows) => (turned * thick ** 2) / blows;
 
 /** Of what it was clamped past straight by, the share that stays: the median of three or more; null before. */
 export function staysOf(shares: readonly number[]): number | null {
   return shares.length < LEAST_CLAMPED ? null : median(shares);
 }
 const LEAST_CLAMPED = 3;
+
+/** The yield by presses here, N/mm²: the median of three or more; null before. */
+export function yieldOf(sigmas: readonly number[]): number | null {
+  return sigmas.length < LEAST_CLAMPED ? null : median(sigmas);
+}
 
 /** Blows to begin with: half of what the median says, at least one. */
 export const blowsFor = (psi: number, thick: number, { median: e }: PerBlow) =>

@@ -33,6 +33,13 @@ export function kept(loaded: number, thick: number, sigma: number, clad?: Clad):
   return r >= 1 ? 0 : loaded * (1 - 1.5 * r + 0.5 * r ** 3);
 }
 
+/** The yield of one steel that was loaded to a curvature and kept so much of it, N/mm²; null where nothing stayed, or all. */
+export function yieldBy(loaded: number, stays: number, thick: number): number | null {
+  if (!(stays > 0 && stays < loaded)) return null;
+  const most = (YOUNGS_MODULUS * thick * loaded) / 2;
+  return bisected(-stays, 0, most, (sigma) => -kept(loaded, thick, sigma));
+}
+
 /** The curvature to load to for so much to stay; null where a hard core would break first. */
 export function loadFor(stays: number, thick: number, sigma: number, clad?: Clad): number | null {
   const from = yieldCurvature(thick, sigma);

@@ -1,5 +1,6 @@
 import { type Static, Type } from "@sinclair/typebox";
 import { TimeSchema } from "../document/time.ts";
+import { STATES, type State, TOOLS, type Tool } from "../shop/struck.ts";
 
 /**
  * The straight document, `true-spine/straight` version 1: whether its build is in doubt; sets of readings along it and blows, which are rows
@@ -11,14 +12,9 @@ const Id = Type.String({ pattern: "^[a-z0-9-]{1,40}$" });
 const oneOf = <const T extends readonly string[]>(names: T) =>
   Type.Union(names.map((name) => Type.Literal(name as T[number])));
 
-/** How the steel stands: soft; at black heat; between quench and martensite; hard and not tempered; held in the temper; hard and tempered. */
-export const STATES = ["soft", "hot", "window", "raw", "temper", "hard"] as const;
-export type State = (typeof STATES)[number];
+export { STATES, type State, TOOLS, type Tool };
 export const SET_KINDS = ["gap", "rise", "edge", "roll"] as const;
 export type SetKind = (typeof SET_KINDS)[number];
-export const TOOLS = ["bit", "hammer", "wood", "press", "wrench", "glove", "clamp"] as const;
-export type Tool = (typeof TOOLS)[number];
-
 const Along = Type.Number({ minimum: -2000, maximum: 2000 });
 const Face = oneOf(["left", "right"] as const);
 const Place = Type.Array(Along, { minItems: 2, maxItems: 2 });

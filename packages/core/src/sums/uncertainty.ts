@@ -1,4 +1,4 @@
-import { fromResolution } from "../inspect/uncertainty.ts";
+import { fromResolution } from "../numbers/uncertainty.ts";
 import type { Instrument } from "../shop/instrument.ts";
 import { type Answer, type Figure, type Given, numberOf, type ReadAs, type Say, type Sum } from "./sum.ts";
 

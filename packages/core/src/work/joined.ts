@@ -1,3 +1,4 @@
+import type { Edge, Sharpened } from "../edge/schema.ts";
 import type { HeatWork } from "../findings/heat-finding.ts";
 import type { Forge, ForgeFault } from "../forge/schema.ts";
 import type { Gate, Heat, HeatRun, Proof } from "../heat/schema.ts";
@@ -167,6 +168,25 @@ export function straightAt(rows: readonly WorkRow[]): { sets: StraightSet[]; blo
 export function straightWithWork(straight: Straight, rows: readonly WorkRow[]): Straight {
   const some = Object.entries(straightAt(rows)).filter(([, list]) => list.length > 0);
   return { ...straight, ...Object.fromEntries(some) };
+}
+
+/** What was sharpened, in order, of one edge. */
+export function sharpenedAt(rows: readonly WorkRow[], which: "first" | "second" = "first"): Sharpened[] {
+  return allSharpened(rows).filter(({ edge = "first" }) => edge === which);
+}
+
+function allSharpened(rows: readonly WorkRow[]): Sharpened[] {
+  return inTime(rows).flatMap((row): Sharpened[] => {
+    if (row.what !== "sharpened") return [];
+    const { what: _, stage: __, ...one } = row;
+    return [one];
+  });
+}
+
+/** How its edges are sharpened with what was done of it: as it is exported. */
+export function edgeWithWork(edge: Edge, rows: readonly WorkRow[]): Edge {
+  const done = allSharpened(rows);
+  return { ...edge, ...(done.length > 0 ? { done } : {}) };
 }
 
 const inTime = (rows: readonly WorkRow[]) => rows.toSorted((a, b) => Date.parse(a.when) - Date.parse(b.when));

@@ -4,6 +4,7 @@ import { type Fault, pathOf } from "../document/fault.ts";
 import { PRINTABLE } from "../document/printable.ts";
 import { TimeSchema } from "../document/time.ts";
 import { validatorOf } from "../document/validator.ts";
+import { SHARPENED } from "../edge/schema.ts";
 import { FORGE_FAULTS, HEATED } from "../forge/schema.ts";
 import { GATES, GRAINS, MOMENTS, PLACES, SEEN_BY_FILE } from "../heat/schema.ts";
 import { StageIdSchema } from "../route/schema.ts";
@@ -108,6 +109,8 @@ export const WorkRowSchema = Type.Union([
   Type.Object({ ...ROW, what: Type.Literal("set"), ...SET }, only),
   /** Blows that were to make it straighter. */
   Type.Object({ ...ROW, what: Type.Literal("blow"), ...BLOW }, only),
+  /** Its edge was touched up, sharpened, or repaired. */
+  Type.Object({ ...ROW, what: Type.Literal("sharpened"), ...SHARPENED }, only),
   /** Something that must be seen to before the next heat was seen to. */
   Type.Object(
     { ...ROW, what: Type.Literal("gate"), gate: Type.Union(GATES.map((gate) => Type.Literal(gate))) },

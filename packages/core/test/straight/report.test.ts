@@ -6,9 +6,11 @@ import { firstRoute } from "../../src/route/first.ts";
 import { withUsualHeats } from "../../src/route/heats.ts";
 import { USUAL_INSTRUMENTS } from "../../src/shop/instrument.ts";
 import { USUAL_SHOP } from "../../src/shop/schema.ts";
+import type { Struck } from "../../src/shop/struck.ts";
 import { secondsInAir } from "../../src/steel/heating.ts";
 import { adviceFor, firstFace, pastBy } from "../../src/straight/advice.ts";
 import { perBlow } from "../../src/straight/log.ts";
+import { yieldBy } from "../../src/straight/overbend.ts";
 import { type Blow, NO_STRAIGHT, type State, type StraightSet } from "../../src/straight/schema.ts";
 import { reversed } from "../../src/straight/sets.ts";
 import { straightAt, straightWithWork } from "../../src/work/joined.ts";
@@ -85,7 +87,7 @@ describe("read on a blade with a taper of its own", () => {
     const set = onBlade(1, bump);
     const soft = straightReport(ask([set], [], { state: "soft" }));
     expect(soft.load!.past).toBeGreaterThan(soft.height);
-    expect(soft.load!.stays).toBeCloseTo(soft.height, 6);
+    expect(soft.load!.sagitta - soft.load!.past).toBeCloseTo(soft.height, 6);
     expect(soft.work[0]!.advice).toMatchObject({ what: "bend", face: "right" });
     const raw = straightReport(ask([set], [], { state: "raw" }));
     expect(raw.work[0]!.advice).toMatchObject({ what: "nothing", face: null });
@@ -301,5 +303,80 @@ describe("rows of the work", () => {
     const file = { ...NO_STRAIGHT, sets: [{ ...gaps(1, [0, 0.1]), rows: back.rows }] };
     expect(JSON.stringify(parseDocument("straight", file))).toContain("does not lie beyond 10");
     expect(parseWorkRow({ ...rows[1]!, count: 0 }).ok).toBe(false);
+  });
+});
+
+describe("what the shop's other blades said", () => {
+  const es = [0.021, 0.034, 0.027, 0.018, 0.04];
+  const struck = (blade: string, more: Partial<Struck> = {}): Struck => ({
+    blade,
+    when: at(0),
+    build: "solid",
+    blows: es.map((e) => ({ state: "hard", tool: "bit", e })),
+    shares: [],
+    yields: [],
+    ...more,
+  });
+  const shop = (...all: Struck[]) => ({ ...USUAL_SHOP, struck: all });
+  const set = onBlade(1, bump);
+
+  test("blows of the same tool, state and build count, the blade's own record does not count twice", () => {
+    const each = (asked: Partial<StraightAsked>) => straightReport(ask([set], [], asked)).blows.each;
+    expect(each({ shop: shop(struck("a")) })!.median).toBe(0.027);
+    expect(each({ shop: shop(struck("a")), id: "a" })).toBeNull();
+    expect(each({ shop: shop(struck("a", { build: "clad" })) })).toBeNull();
+    expect(each({ shop: shop(struck("a")), state: "soft" })).toBeNull();
+    const hammered = es.map((e) => ({ state: "hard" as const, tool: "hammer" as const, e }));
+    expect(each({ shop: shop(struck("a", { blows: hammered })) })).toBeNull();
+  });
+
+  test("clampings and presses: the median of three takes the place of what is usual", () => {
+    const clamped = straightReport(
+      ask([set], [], { state: "temper", shop: shop(struck("a", { shares: [0.4, 0.6, 0.45] })) }),
+    );
+    expect(clamped.stays).toBe(0.45);
+    const yields = [300, 420, 500].map((sigma) => ({ state: "soft" as const, sigma }));
+    const usual = straightReport(ask([set], [], { state: "soft" })).load!;
+    const learned = straightReport(ask([set], [], { state: "soft", shop: shop(struck("a", { yields })) }))
+      .load!;
+    expect(usual.isLearned).toBe(false);
+    expect(learned.isLearned).toBe(true);
+    // Mostly spring-back: nearly as the yield, 420 for 350.
+    expect(learned.sagitta / usual.sagitta).toBeGreaterThan(1.15);
+    expect(learned.sagitta / usual.sagitta).toBeLessThan(1.21);
+    const two = { ...struck("a"), yields: yields.slice(0, 2) };
+    expect(straightReport(ask([set], [], { state: "soft", shop: shop(two) })).load!.isLearned).toBe(false);
+  });
+
+  test("a press says its yield: soft steel bent 7.31 over 200 that keeps 0.5 is of 350, thickness 3", () => {
+    // Check value of overbend read backwards: to leave 0.5 in 200 of 3 thick, load to 7.31 soft.
+    expect(yieldBy((8 * 7.31) / 200 ** 2, (8 * 0.5) / 200 ** 2, 3)).toBeCloseTo(350, -1);
+    expect(yieldBy((8 * 4.17) / 200 ** 2, (8 * 0.5) / 200 ** 2, 3)).toBeCloseTo(180, -1);
+    expect(yieldBy(0.001, 0, 3)).toBeNull();
+    expect(yieldBy(0.001, 0.002, 3)).toBeNull();
+  });
+
+  test("pressed between two readings this blade has something to keep; with two tools nobody knows which did it", () => {
+    const after = onBlade(5, (x) => bump(x) * 0.4);
+    const blow: Blow = {
+      id: uuid(90),
+      when: at(3),
+      stage: "true",
+      state: "soft",
+      face: "right",
+      from: [60, 0],
+      to: [60, -20],
+      tool: "wood",
+      count: 1,
+      past: 4,
+      span: 110,
+      sagitta: 4.5,
+    };
+    const one = straightReport(ask([set, after], [blow], { state: "soft" }));
+    expect(one.here).toMatchObject({ build: "solid", blows: [{ state: "soft", tool: "wood" }] });
+    expect(one.here!.yields[0]!.sigma).toBeGreaterThan(100);
+    const both = [blow, { ...blow, id: uuid(91), when: at(4), tool: "press" as const, sagitta: 6 }];
+    expect(straightReport(ask([set, after], both, { state: "soft" })).here).toBeNull();
+    expect(straightReport(ask([set])).here).toBeNull();
   });
 });

@@ -43,7 +43,7 @@ export function BladeHeader({ row, page }: { row: BladeWithFile; page: string })
             key={path}
             to={`/blades/${id}/${path}`}
             aria-current={path === page ? "page" : undefined}
-            className={`rounded px-2.5 py-1.5 max-lg:portrait:px-2 text-sm font-semibold ${path === page ? "bg-deep text-on-deep" : "hover:bg-rule"}`}
+            className={`rounded px-2.5 py-1.5 max-lg:portrait:px-1 text-sm font-semibold ${path === page ? "bg-deep text-on-deep" : "hover:bg-rule"}`}
           >
             <span
               className={`mr-1 text-xs font-normal max-lg:portrait:hidden ${path === page ? "" : "text-faint"}`}

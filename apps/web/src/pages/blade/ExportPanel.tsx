@@ -1,6 +1,7 @@
 import font from "@fontsource/archivo/files/archivo-latin-500-normal.woff?url";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
-import { forgeWithWork, heatWithWork, straightWithWork } from "@true-spine/core/work/joined.ts";
+import { NO_EDGE } from "@true-spine/core/edge/schema.ts";
+import { edgeWithWork, forgeWithWork, heatWithWork, straightWithWork } from "@true-spine/core/work/joined.ts";
 import { PAPERS, type Paper } from "@true-spine/formats/papers.ts";
 import { proxy, type Remote } from "comlink";
 import { useRef, useState } from "react";
@@ -55,6 +56,7 @@ function Choices({ onClose }: { onClose: () => void }) {
   const forge = useDocument("forge");
   const heat = useDocument("heat");
   const straight = useDocument("straight");
+  const edge = useDocument("edge");
   const rows = useWorkRows();
   const readings = useReadings();
   const { shop } = useShop();
@@ -284,6 +286,12 @@ function Choices({ onClose }: { onClose: () => void }) {
                   type: "application/json",
                 }),
               )}
+            {(edge !== NO_EDGE || rows.some(({ what }) => what === "sharpened")) &&
+              item("edge file", "How its edge is kept, and what was done to it, as JSON.", async () => ({
+                content: `${JSON.stringify(edgeWithWork(edge, rows), null, 2)}\n`,
+                ending: "-edge.json",
+                type: "application/json",
+              }))}
             {rows.some(({ what }) => what === "set" || what === "blow") &&
               item("straight file", "What was read along it and struck, as JSON.", async () => ({
                 content: `${JSON.stringify(straightWithWork(straight, rows), null, 2)}\n`,

@@ -1,4 +1,10 @@
-import { LIMIT_NAMES, LIMITS, type Limit, type Limits } from "@true-spine/core/findings/limits.ts";
+import {
+  LIMIT_NAMES,
+  LIMITS,
+  type Limit,
+  type Limits,
+  purposeLearned,
+} from "@true-spine/core/findings/limits.ts";
 import { type Purpose, purposeOf } from "@true-spine/core/findings/purposes.ts";
 import { type LengthUnit, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useState } from "react";
@@ -11,6 +17,7 @@ import { PlainButton } from "../../parts/PlainButton.tsx";
 import { Question } from "../../parts/Question.tsx";
 import { refusedWords, useRefused, WithRefusals } from "../../parts/refusals.tsx";
 import { TextBox } from "../../parts/TextBox.tsx";
+import { useLearned } from "../../shop/useLearned.ts";
 
 type Bounds = { least: number | null; most: number | null };
 
@@ -19,7 +26,9 @@ export function LimitsPanel() {
   const { rail } = useScreen();
   const isOpen = useRail((state) => state.panel === "limits");
   const use = useFilePart((file) => file.use);
-  const purpose = purposeOf(use);
+  const learned = useLearned();
+  const usual = purposeOf(use);
+  const purpose = usual && purposeLearned(usual, learned);
   return (
     <Question
       title="Limits of this blade"
@@ -30,8 +39,9 @@ export function LimitsPanel() {
       {purpose ? (
         <>
           <p className="text-sm text-faint">
-            The limits of {purpose.name} are starting values, without a published source. Change one for this
-            blade where you know better: your reason is kept, and said wherever it is judged by.
+            The limits of {purpose.name} are starting values, without a published source, but for what this
+            shop's trials moved. Change one for this blade where you know better: your reason is kept, and
+            said wherever it is judged by.
           </p>
           <ul className="mt-3">
             {LIMITS.map((limit) => (

@@ -57,6 +57,12 @@ export const BLADE_PAGES: readonly BladePage[] = [
     Page: later(async () => (await import("../straight/StraightPage.tsx")).StraightPage),
   },
   {
+    path: "edge",
+    name: "Edge",
+    isOfWork: true,
+    Page: later(async () => (await import("../edge/EdgePage.tsx")).EdgePage),
+  },
+  {
     path: "log",
     name: "Log",
     isOfWork: true,

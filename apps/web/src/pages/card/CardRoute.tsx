@@ -42,6 +42,7 @@ import { Big, Keys, Pips, Small } from "./CardButtons.tsx";
 import { CardDrawing } from "./CardDrawing.tsx";
 import { CardNumbers } from "./CardNumbers.tsx";
 import { lastOnCard, toReading } from "./card-reading.ts";
+import { EdgeCard } from "./EdgeCard.tsx";
 import { ForgeDrawing, ForgeNumbers } from "./ForgeCard.tsx";
 import { FilePanel, HeatNumbers, useNextMoment } from "./HeatCard.tsx";
 import { standingOf, told } from "./last-reading.ts";
@@ -55,10 +56,15 @@ import { useCardKeys } from "./useCardKeys.ts";
 /** The grinder card: one step at a time, full screen, for gloves and dust. */
 export function CardRoute() {
   const { id = "" } = useParams();
-  const straight = useSearchParams()[0].get("straight");
+  const [search] = useSearchParams();
+  const [straight, edge] = [search.get("straight"), search.get("edge")];
+  const view = () => {
+    if (straight) return <StraightCard stage={straight} />;
+    return edge ? <EdgeCard which={edge === "second" ? "second" : "first"} /> : <Card />;
+  };
   return (
     <main className="h-full">
-      <WithBlade key={id} id={id} view={() => (straight ? <StraightCard stage={straight} /> : <Card />)} />
+      <WithBlade key={id} id={id} view={view} />
       <Notices isLarge />
     </main>
   );

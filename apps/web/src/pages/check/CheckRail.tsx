@@ -280,6 +280,8 @@ function spotPlace(
   const up: Partial<Record<Spot["what"], number>> = {
     edge: 0,
     behind: 1,
+    "edge-height": 1,
+    "edge-face": 1,
     over: 2.5,
     above: spot.height ?? 0,
     line: target.value,

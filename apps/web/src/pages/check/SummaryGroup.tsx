@@ -35,7 +35,7 @@ export function SummaryGroup({ together }: { together: BenchReport["together"] }
 }
 
 function rowsOf(
-  { edge, centre, plunges, taper, angles, bow, twist }: BenchReport["together"],
+  { edge, centre, plunges, taper, angles, edgeAngles, bow, twist }: BenchReport["together"],
   unit: LengthUnit,
 ): Row[] {
   const say = (mm: number) => showLength(mm, unit);
@@ -73,6 +73,11 @@ function rowsOf(
       name: `angle, ${side === "both" ? "both sides" : side}, at ${place(x)}, by ${by}`,
       value: `${value.toFixed(1)}°`,
       within: `${expanded.toFixed(1)}°`,
+    })),
+    ...edgeAngles.map(({ value, ends, x, side, leansOn }) => ({
+      name: `edge angle, ${side}, at ${place(x)}${leansOn === "behind" ? "" : `, mostly by its ${leansOn}`}`,
+      value: `${value.toFixed(1)}°`,
+      within: `${((ends[1] - ends[0]) / 2).toFixed(1)}°`,
     })),
     ...long("bow, + left hollow", bow),
     ...turn("twist", twist),

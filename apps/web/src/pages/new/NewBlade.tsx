@@ -2,13 +2,14 @@ import { FAMILIES, valuesOf } from "@true-spine/core/design/families.ts";
 import type { Dimension, Values } from "@true-spine/core/design/family.ts";
 import { type Answers, GRINDS, handleFor, STARTS } from "@true-spine/core/design/first.ts";
 import { firstHandle } from "@true-spine/core/design/first-handle.ts";
+import { edgeOf, type Knife, middleOf } from "@true-spine/core/edge/knives.ts";
 import { OWN_PURPOSE, PURPOSES } from "@true-spine/core/findings/purposes.ts";
 import { stockOfRound } from "@true-spine/core/route/bar.ts";
 import { NO_ROUTE } from "@true-spine/core/route/schema.ts";
 import { STEELS } from "@true-spine/core/steel/steels.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { useMemo, useState } from "react";
-import { useNavigate } from "react-router";
+import { useNavigate, useSearchParams } from "react-router";
 import { createBlade, saveDocument } from "../../api/blades.ts";
 import { useSettings } from "../../app/settings.ts";
 import { Alert } from "../../parts/Alert.tsx";
@@ -24,6 +25,7 @@ import { TextBox } from "../../parts/TextBox.tsx";
 import { UnitMenu } from "../../parts/UnitMenu.tsx";
 import { useTitle } from "../../parts/useTitle.ts";
 import { newId } from "../../saving/id.ts";
+import { useShop } from "../../shop/shop.ts";
 import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
 import { BarQuestion, bladeFrom, type InHand } from "./BarQuestion.tsx";
 import { Preview, Thumbnail } from "./Outlines.tsx";
@@ -46,6 +48,18 @@ function answersFor(use: string): Answers {
   };
 }
 
+/** The same for a knife that was measured: as long, for what it is for, its edge as it was read in the middle. */
+function answersLike(knife: Knife): Answers {
+  const { e, angle } = edgeOf(middleOf(knife));
+  const like = answersFor(knife.use ?? "field");
+  return {
+    ...like,
+    name: `Like ${knife.name}`.slice(0, 120),
+    values: { ...like.values, length: knife.length },
+    edge: { behind: e, angle: Math.round(angle * 10) / 10 },
+  };
+}
+
 /** Questions in the order a maker decides them, and beside them the blade they make so far, with every choice explained. */
 export function NewBlade() {
   return (
@@ -60,7 +74,16 @@ function Questions() {
   const refused = refusedWords(useRefused());
   const navigate = useNavigate();
   const unit = useSettings((settings) => settings.unit);
+  const { shop } = useShop();
+  const [search] = useSearchParams();
+  const knife = shop.knives?.find(({ id }) => id === search.get("knife")) ?? null;
   const [answers, setAnswers] = useState(() => answersFor("field"));
+  const [taken, setTaken] = useState<string | null>(null);
+  // The shop is there a moment after the page where that is opened by itself.
+  if (knife && taken !== knife.id) {
+    setTaken(knife.id);
+    setAnswers(answersLike(knife));
+  }
   const [hand, setHand] = useState(HAND);
   const [bar, setBar] = useState<InHand>(() => ({
     thick: answers.stock,

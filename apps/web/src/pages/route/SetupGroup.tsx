@@ -6,7 +6,7 @@ import {
   zeroProcedure,
 } from "@true-spine/core/grind/setups.ts";
 import { FLATS_LOST, type StageReport } from "@true-spine/core/route/report.ts";
-import type { NamedSetup } from "@true-spine/core/shop/schema.ts";
+import { bevelSetups, type NamedSetup } from "@true-spine/core/shop/schema.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { useState } from "react";
@@ -60,7 +60,7 @@ export function SetupGroup({
       <Choice
         label="Held by"
         value={named.id}
-        options={shop.setups.map((one) => ({ value: one.id, name: one.name }))}
+        options={bevelSetups(shop).map((one) => ({ value: one.id, name: one.name }))}
         onChange={onSetup}
       />
       <p className="text-sm">

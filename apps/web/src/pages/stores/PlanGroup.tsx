@@ -1,5 +1,5 @@
 import { micronsOf, scaleOf } from "@true-spine/core/abrasive/gradings.ts";
-import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
+import { abrasiveName, isBelt } from "@true-spine/core/abrasive/schema.ts";
 import { planSequence, skippedBy } from "@true-spine/core/abrasive/sequence.ts";
 import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
@@ -33,8 +33,9 @@ export function PlanGroup() {
   const { planned, skipped } = useMemo(() => {
     const grades = { from: micronsOf("P", from)!, to: micronsOf("P", to)! };
     const job = { area, ...grades, depth: null, hourly, largestStep, scratchShare };
-    const found = planSequence(abrasives, job);
-    return { planned: found, skipped: found.ok ? skippedBy(found.sequence, abrasives, job) : [] };
+    const belts = abrasives.filter(isBelt);
+    const found = planSequence(belts, job);
+    return { planned: found, skipped: found.ok ? skippedBy(found.sequence, belts, job) : [] };
   }, [abrasives, area, from, to, hourly, largestStep, scratchShare]);
   return (
     <>

@@ -1,5 +1,5 @@
-import type { Setup } from "@true-spine/core/grind/setups.ts";
-import type { NamedSetup } from "@true-spine/core/shop/schema.ts";
+import { HAND_SD } from "@true-spine/core/edge/tools.ts";
+import type { NamedHeld } from "@true-spine/core/shop/schema.ts";
 import { X } from "lucide-react";
 import { useState } from "react";
 import { Alert } from "../../parts/Alert.tsx";
@@ -9,7 +9,9 @@ import { PlainButton } from "../../parts/PlainButton.tsx";
 import { freshId } from "../../shop/fresh-id.ts";
 import { useShop } from "../../shop/shop.ts";
 
-const KINDS: Readonly<Record<Setup["kind"], { name: string; first: Setup }>> = {
+type Held = NamedHeld["setup"];
+
+const KINDS: Readonly<Record<Held["kind"], { name: string; first: Held }>> = {
   rest: { name: "rest against platen", first: { kind: "rest" } },
   guide: { name: "bevel guide and block", first: { kind: "guide" } },
   screw: { name: "screw jig", first: { kind: "screw", pivot: 150, by: "tangent" } },
@@ -17,14 +19,18 @@ const KINDS: Readonly<Record<Setup["kind"], { name: string; first: Setup }>> = {
   wheel: { name: "contact wheel", first: { kind: "wheel", diameter: 250 } },
   stone: { name: "stone, spine lifted", first: { kind: "stone", width: 30 } },
   file: { name: "file, end lifted", first: { kind: "file", width: 180 } },
+  rod: { name: "edge: rod through a ball", first: { kind: "rod", P: [60, 120], s: 6 } },
+  support: { name: "edge: wheel and support", first: { kind: "support", R: 125, p: 140, q: 8 } },
+  slack: { name: "edge: slack belt", first: { kind: "slack", F: 10, N: 100 } },
+  hand: { name: "edge: free hand", first: { kind: "hand", sd: HAND_SD } },
 };
 
 /** Jigs and rests by name, each with what it must be told to give its own reading. */
 export function SetupsTable() {
   const { shop, put } = useShop();
   const [why, setWhy] = useState<string | null>(null);
-  const change = (setups: NamedSetup[]) => setWhy(put({ ...shop, setups }));
-  const edit = (id: string, patch: Partial<NamedSetup>) =>
+  const change = (setups: NamedHeld[]) => setWhy(put({ ...shop, setups }));
+  const edit = (id: string, patch: Partial<NamedHeld>) =>
     change(shop.setups.map((one) => (one.id === id ? { ...one, ...patch } : one)));
   const add = () => {
     const id = freshId(shop.setups, "setup");
@@ -53,7 +59,7 @@ export function SetupsTable() {
               className="h-8 rounded border border-frame bg-sheet px-1"
               value={setup.kind}
               onChange={(event) =>
-                edit(id, { setup: KINDS[event.currentTarget.value as Setup["kind"]].first })
+                edit(id, { setup: KINDS[event.currentTarget.value as Held["kind"]].first })
               }
             >
               {Object.entries(KINDS).map(([kind, { name: words }]) => (
@@ -79,7 +85,31 @@ export function SetupsTable() {
 }
 
 /** What a set-up must be told to give its own reading. */
-function Told({ name, setup, onChange }: { name: string; setup: Setup; onChange: (next: Setup) => void }) {
+function Told({ name, setup, onChange }: { name: string; setup: Held; onChange: (next: Held) => void }) {
+  const length = (what: string, value: number, least: number, put: (mm: number) => Held) => (
+    <>
+      <span className="text-faint">{what}</span>
+      <RangedLength
+        label={`${what} of ${name}`}
+        value={value}
+        least={least}
+        most={2000}
+        onChange={(mm) => onChange(put(mm))}
+      />
+    </>
+  );
+  const force = (what: string, value: number, put: (newton: number) => Held) => (
+    <>
+      <span className="text-faint">{what}, N</span>
+      <NumberBox
+        label={`${what} of ${name}, N`}
+        value={value}
+        least={0.1}
+        most={2000}
+        onChange={(newton) => onChange(put(newton))}
+      />
+    </>
+  );
   switch (setup.kind) {
     case "screw":
       return (
@@ -151,6 +181,43 @@ function Told({ name, setup, onChange }: { name: string; setup: Setup; onChange:
             least={1}
             most={2000}
             onChange={(width) => onChange({ ...setup, width })}
+          />
+        </>
+      );
+    case "rod":
+      return (
+        <>
+          {length("ball from the junction", setup.P[0]!, -2000, (x) => ({ ...setup, P: [x, setup.P[1]!] }))}
+          {length("ball over the datum", setup.P[1]!, -2000, (y) => ({ ...setup, P: [setup.P[0]!, y] }))}
+          {length("stone's face inside the rod", setup.s, 0, (s) => ({ ...setup, s }))}
+          {length("clamp off centre", setup.c ?? 0, -20, (c) => ({ ...setup, c }))}
+        </>
+      );
+    case "support":
+      return (
+        <>
+          {length("wheel's radius", setup.R, 5, (R) => ({ ...setup, R }))}
+          {length("apex to support", setup.p, 1, (p) => ({ ...setup, p }))}
+          {length("support off the plane", setup.q, -100, (q) => ({ ...setup, q }))}
+        </>
+      );
+    case "slack":
+      return (
+        <>
+          {force("push", setup.F, (F) => ({ ...setup, F }))}
+          {force("tension", setup.N, (N) => ({ ...setup, N }))}
+        </>
+      );
+    case "hand":
+      return (
+        <>
+          <span className="text-faint">wanders by, °</span>
+          <NumberBox
+            label={`Spread of ${name}, degrees`}
+            value={setup.sd}
+            least={0}
+            most={15}
+            onChange={(sd) => onChange({ ...setup, sd })}
           />
         </>
       );

@@ -6,18 +6,24 @@ import {
   type ScaleKey,
   scaleOf,
 } from "@true-spine/core/abrasive/gradings.ts";
-import { ABRASIVES, type Abrasive, abrasiveName, CONDITIONS } from "@true-spine/core/abrasive/schema.ts";
+import {
+  ABRASIVES,
+  type Abrasive,
+  type AbrasiveForm,
+  abrasiveName,
+  CONDITIONS,
+  FORMS,
+} from "@true-spine/core/abrasive/schema.ts";
 import { X } from "lucide-react";
 import { type ReactNode, useState } from "react";
-import { useStore } from "zustand";
 import { Alert } from "../../parts/Alert.tsx";
 import { NumberBox } from "../../parts/Box.tsx";
 import { From } from "../../parts/From.tsx";
 import { PlainButton } from "../../parts/PlainButton.tsx";
 import { useTitle } from "../../parts/useTitle.ts";
 import { Workspace } from "../../parts/Workspace.tsx";
-import { SaveTrouble } from "../../saving/SaveTrouble.tsx";
-import { saveWords } from "../../saving/words.ts";
+import { ShopConflict } from "../../shop/ShopConflict.tsx";
+import { ShopAwaited, ShopRefused, ShopSaved } from "../../shop/ShopSaved.tsx";
 import { useShop } from "../../shop/shop.ts";
 import { BarsTable } from "./BarsTable.tsx";
 import { FireTables } from "./FireTables.tsx";
@@ -25,7 +31,6 @@ import { GrindersTable } from "./GrindersTable.tsx";
 import { InstrumentsTable } from "./InstrumentsTable.tsx";
 import { PlanGroup } from "./PlanGroup.tsx";
 import { SetupsTable } from "./SetupsTable.tsx";
-import { StoresConflict } from "./StoresConflict.tsx";
 
 /** The shop's stores: what there is to grind with, by its own grade and by microns, and what an hour costs. */
 export function Stores() {
@@ -33,15 +38,7 @@ export function Stores() {
   const { shop, saving, isAway, put } = useShop();
   const [why, setWhy] = useState<string | null>(null);
   // Nothing can be typed before it is known what stands: it would be refused, or written over.
-  if (!saving) {
-    return (
-      <p className="p-10" role={isAway ? "alert" : undefined}>
-        {isAway
-          ? "The server does not answer. Trying again by itself; nothing is lost."
-          : "Fetching the stores …"}
-      </p>
-    );
-  }
+  if (!saving) return <ShopAwaited isAway={isAway} what="the stores" />;
   const change = (abrasives: Abrasive[]) => setWhy(put({ ...shop, abrasives }));
   const edit = (i: number) => (patch: Partial<Abrasive>) =>
     change(shop.abrasives.map((one, k) => (k === i ? settled({ ...one, ...patch }) : one)));
@@ -53,7 +50,7 @@ export function Stores() {
       <header className="flex h-13 shrink-0 items-center gap-4 border-b border-rule bg-paper px-5">
         <h1 className="text-base font-bold">Stores</h1>
         <span className="text-xs text-faint">
-          <Status saving={saving} />
+          <ShopSaved saving={saving} />
         </span>
         <span className="ml-auto">
           <PlainButton kind="main" onClick={() => change([...shop.abrasives, fresh(shop.abrasives)])}>
@@ -61,16 +58,17 @@ export function Stores() {
           </PlainButton>
         </span>
       </header>
-      <Refusal saving={saving} />
+      <ShopRefused saving={saving} />
       <Workspace asideLabel="Plan and costs" aside={<PlanGroup />}>
         <div className="min-h-0 min-w-0 flex-1 overflow-auto p-5 max-lg:portrait:p-2">
           {why && <Alert className="mb-3">{why}</Alert>}
-          {sorted.length === 0 && <p>No belts yet. Add what you have; plans are made from it.</p>}
+          {sorted.length === 0 && <p>No belts or stones yet. Add what you have; plans are made from it.</p>}
           {sorted.length > 0 && (
             <table className="w-full border-collapse bg-sheet text-sm">
               <thead className="text-left text-[11px] text-faint">
                 <tr>
                   {[
+                    "what",
                     "abrasive",
                     "scale",
                     "grade",
@@ -82,7 +80,11 @@ export function Stores() {
                     "cuts",
                     "remove",
                   ].map((name) => (
-                    <th key={name} scope="col" className="px-1.5 py-1.5 font-normal">
+                    <th
+                      key={name}
+                      scope="col"
+                      className={`px-1.5 py-1.5 font-normal ${name === "like" ? WIDE : ""}`}
+                    >
                       <span className={name === "remove" ? "sr-only" : ""}>{name}</span>
                     </th>
                   ))}
@@ -113,18 +115,9 @@ export function Stores() {
           <InstrumentsTable />
         </div>
       </Workspace>
-      <StoresConflict />
+      <ShopConflict />
     </div>
   );
-}
-
-function Status({ saving }: { saving: NonNullable<ReturnType<typeof useShop>["saving"]> }) {
-  const { status, isKept } = useStore(saving.state);
-  return <span role="status">{saveWords(status, isKept)}</span>;
-}
-
-function Refusal({ saving }: { saving: NonNullable<ReturnType<typeof useShop>["saving"]> }) {
-  return <SaveTrouble trouble={useStore(saving.state)} onTry={saving.tryNow} />;
 }
 
 /** A grade that its scale has, and the microns that follow from it. */
@@ -171,6 +164,14 @@ function Row({
     <tr className="border-t border-rule">
       <Cell>
         <Pick
+          label={`Kind of ${name}`}
+          value={abrasive.form ?? "belt"}
+          options={FORMS}
+          onChange={(value) => onEdit({ form: value as AbrasiveForm })}
+        />
+      </Cell>
+      <Cell>
+        <Pick
           label={`Abrasive of ${name}`}
           value={abrasive.abrasive}
           options={ABRASIVES}
@@ -204,7 +205,7 @@ function Row({
         )}
       </Cell>
       <Cell>{abrasive.microns}</Cell>
-      <Cell>{near ? `${abrasive.scale === "P" ? "CAMI " : ""}${near.grade}` : ""}</Cell>
+      <Cell isWide>{near ? `${abrasive.scale === "P" ? "CAMI " : ""}${near.grade}` : ""}</Cell>
       <Cell>
         <Pick
           label={`Condition of ${name}`}
@@ -254,8 +255,11 @@ function Row({
   );
 }
 
-function Cell({ children }: { children: ReactNode }) {
-  return <td className="px-1.5 py-1 max-lg:portrait:px-1">{children}</td>;
+/** What an upright tablet has no room for. */
+const WIDE = "max-lg:portrait:hidden";
+
+function Cell({ children, isWide }: { children: ReactNode; isWide?: boolean }) {
+  return <td className={`px-1.5 py-1 max-lg:portrait:px-1 ${isWide ? WIDE : ""}`}>{children}</td>;
 }
 
 function Pick({

@@ -3,7 +3,13 @@ import { INSTRUMENT_NAMES } from "@true-spine/core/shop/instrument.ts";
 import type { SetKind, State, StraightSet } from "@true-spine/core/straight/schema.ts";
 import { READ_WITH } from "@true-spine/core/straight/sets.ts";
 import { parseAngle } from "@true-spine/core/units/angle.ts";
-import { type LengthUnit, parseLength, showForTyping, showLength } from "@true-spine/core/units/length.ts";
+import {
+  type LengthUnit,
+  parseLength,
+  showForTyping,
+  showLength,
+  showLengthWithUnit,
+} from "@true-spine/core/units/length.ts";
 import { useRef, useState } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { useScreen } from "../../blade/screen.ts";
@@ -13,6 +19,7 @@ import { Segmented } from "../../parts/Segmented.tsx";
 import { TextBox } from "../../parts/TextBox.tsx";
 import { newId } from "../../saving/id.ts";
 import { record } from "../../work/useWorkRows.ts";
+import { useTyped } from "./typed.ts";
 
 const KINDS: readonly SetKind[] = ["gap", "rise", "edge", "roll"];
 const KIND_NAMES: Readonly<Record<SetKind, string>> = {
@@ -27,7 +34,11 @@ const ASKED: Readonly<Record<SetKind, string>> = {
   edge: "What the gauge shows over the edge.",
   roll: "How the blade lies there, degrees: + where its edge stands up toward you.",
 };
-const SPACINGS = ["12.5", "25", "50"] as const;
+/** Places are so far apart, mm: round in the unit on show. */
+const SPACINGS: Readonly<Record<"metric" | "inch", readonly number[]>> = {
+  metric: [12.5, 25, 50],
+  inch: [12.7, 25.4, 50.8],
+};
 
 /** One line of readings along the blade, typed place by place, or read off the simulated anvil. */
 export function ReadSetGroup({
@@ -60,8 +71,9 @@ export function ReadSetGroup({
   const screen = useScreen();
   const unit = useSettings((settings) => settings.unit);
   const [kind, setKind] = useState<SetKind>("gap");
-  const [spacing, setSpacing] = useState<(typeof SPACINGS)[number]>("25");
-  const [typed, setTyped] = useState<ReadonlyMap<number, string>>(new Map());
+  const spacings = SPACINGS[unit === "mm" ? "metric" : "inch"];
+  const [step, setStep] = useState(1);
+  const [typed, setTyped] = useTyped({ blade: screen.id, stage, kind, unit });
   const [faults, setFaults] = useState<ReadonlyMap<number, string>>(new Map());
   const [why, setWhy] = useState<string | null>(null);
   /** The set that the next one is to be read against, with the same straightedge turned to the other face. */
@@ -69,7 +81,9 @@ export function ReadSetGroup({
   const [isPairKept, setIsPairKept] = useState(false);
   const boxes = useRef<HTMLDivElement>(null);
   const { along, fit, y } = report;
-  const xs = placesOf(along, Number(spacing), fit.next?.x ?? null);
+  // Whatever was typed stays in sight, though places are asked otherwise now.
+  const begun = [...typed].flatMap(([x, text]) => (text.trim() === "" ? [] : [x]));
+  const xs = placesOf(along, spacings[step]!, [...(fit.next ? [fit.next.x] : []), ...begun]);
   const forget = () => {
     setTyped(new Map());
     setFaults(new Map());
@@ -113,7 +127,8 @@ export function ReadSetGroup({
         options={KINDS.map((value) => ({ value, name: KIND_NAMES[value] }))}
         onChange={(next) => {
           setKind(next as SetKind);
-          forget();
+          setFaults(new Map());
+          setWhy(null);
         }}
       />
       <Segmented
@@ -124,10 +139,10 @@ export function ReadSetGroup({
         onChange={onFace}
       />
       <Choice
-        label="A place every, mm"
-        value={spacing}
-        options={SPACINGS.map((value) => ({ value, name: value }))}
-        onChange={(next) => setSpacing(next as typeof spacing)}
+        label="A place every"
+        value={String(step)}
+        options={spacings.map((mm, i) => ({ value: String(i), name: showLengthWithUnit(mm, unit) }))}
+        onChange={(next) => setStep(Number(next))}
       />
       <p className="text-xs text-faint">
         {ASKED[kind]} With the {INSTRUMENT_NAMES[READ_WITH[kind]]}; Enter goes on to the next place.
@@ -189,12 +204,11 @@ export function ReadSetGroup({
   );
 }
 
-/** Places from one end to the other, with one more where that would tell. */
-function placesOf([from, to]: readonly [number, number], spacing: number, more: number | null): number[] {
+/** Places from one end to the other, with more where those would tell, or were read. */
+function placesOf([from, to]: readonly [number, number], spacing: number, more: readonly number[]): number[] {
   const count = Math.floor((to - from) / spacing);
   const even = Array.from({ length: count + 1 }, (_, i) => from + i * spacing);
-  const all = new Set([...even, ...(to - even[even.length - 1]! > spacing / 3 ? [to] : [])]);
-  if (more !== null) all.add(more);
+  const all = new Set([...even, ...(to - even[even.length - 1]! > spacing / 3 ? [to] : []), ...more]);
   return [...all].sort((a, b) => a - b);
 }
 

@@ -23,6 +23,7 @@ import { BendStrip } from "./BendStrip.tsx";
 import { HeldView } from "./HeldView.tsx";
 import { ReadSetGroup } from "./ReadSetGroup.tsx";
 import { StraightLog } from "./StraightLog.tsx";
+import { StruckGroup } from "./StruckGroup.tsx";
 import { WorkGroup } from "./WorkGroup.tsx";
 
 const STATE_NAMES: Readonly<Record<State, string>> = {
@@ -118,6 +119,7 @@ export function StraightPage() {
               />
             </>
           )}
+          <StruckGroup here={report?.here ?? null} />
           {rule && (
             <Group title="The straightedge itself">
               <p className="text-sm">

@@ -5,7 +5,7 @@ import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useState } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { useScreen } from "../../blade/screen.ts";
-import { CountBox } from "../../parts/Box.tsx";
+import { CountBox, LengthBox } from "../../parts/Box.tsx";
 import { Caution } from "../../parts/Caution.tsx";
 import { Group, SmallButton } from "../../parts/Group.tsx";
 import { strike } from "../../work/strike.ts";
@@ -29,11 +29,13 @@ export function WorkGroup({
   const screen = useScreen();
   const unit = useSettings((settings) => settings.unit);
   const [count, setCount] = useState(1);
+  const [past, setPast] = useState<number | null>(null);
   const { work, load, height, state, blows } = report;
   const [first] = work;
   const struck = () => {
-    strike(screen, { report, stage, count, ...(lastSet ? { lastSet } : {}) });
+    strike(screen, { report, stage, count, ...(lastSet ? { lastSet } : {}), past: past ?? undefined });
     setCount(1);
+    setPast(null);
   };
   return (
     <Group title="What to do">
@@ -46,7 +48,12 @@ export function WorkGroup({
               value={`${(first.strikes[0]!.turn * DEGREES).toFixed(2)}°`}
             />
           )}
-          {load && <Row name="press past straight by" value={showLengthWithUnit(load.past, unit)} />}
+          {load && (
+            <Row
+              name={load.isLearned ? "press past straight by, as here" : "press past straight by"}
+              value={showLengthWithUnit(load.past, unit)}
+            />
+          )}
           {state === "temper" && (
             <Row
               name={`clamp past straight by (${Math.round(100 * (report.stays ?? STAYS))} % stays)`}
@@ -79,6 +86,17 @@ export function WorkGroup({
               return null;
             }}
           />
+          {load && (
+            <LengthBox
+              label="Pressed past straight by"
+              value={past ?? load.past}
+              onCommit={(value) => {
+                if (value < 0 || value > 100) return "From 0 to 100 mm.";
+                setPast(value);
+                return null;
+              }}
+            />
+          )}
           <SmallButton onClick={struck}>Struck</SmallButton>
         </>
       )}

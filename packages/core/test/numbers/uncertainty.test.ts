@@ -5,7 +5,7 @@ import {
   effectiveFreedom,
   fromRepeats,
   fromResolution,
-} from "../../src/inspect/uncertainty.ts";
+} from "../../src/numbers/uncertainty.ts";
 
 describe("uncertainty, against the guide's own examples (JCGM 100:2008, figures from memory of it)", () => {
   test("4.4.3: twenty temperatures, their mean, spread and what the mean is worth", () => {

@@ -1,4 +1,4 @@
-import { studentAt } from "../numbers/distributions.ts";
+import { studentAt } from "./distributions.ts";
 
 /**
  * How far a figure can be trusted, put together as JCGM 100:2008 (the ISO guide to the expression of uncertainty in

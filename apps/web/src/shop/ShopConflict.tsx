@@ -1,10 +1,10 @@
 import { useStore } from "zustand";
-import { SavedElsewhere } from "../../parts/SavedElsewhere.tsx";
-import { LeftWorkDialog } from "../../saving/LeftWorkDialog.tsx";
-import { isSoundShop, takeUpShop, useShop, useShopState } from "../../shop/shop.ts";
+import { SavedElsewhere } from "../parts/SavedElsewhere.tsx";
+import { LeftWorkDialog } from "../saving/LeftWorkDialog.tsx";
+import { isSoundShop, takeUpShop, useShop, useShopState } from "./shop.ts";
 
 /** Two hands on the stores, or work that closed tabs left of them: nothing is deleted before somebody has chosen. */
-export function StoresConflict() {
+export function ShopConflict() {
   const { saving } = useShop();
   if (!saving) return null;
   return (

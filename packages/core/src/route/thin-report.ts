@@ -1,0 +1,140 @@
+import { cuttingRate } from "../abrasive/cutting.ts";
+import { type Abrasive, abrasiveName, isBelt } from "../abrasive/schema.ts";
+import { type Blade, bevelOn, SIDES } from "../blade/schema.ts";
+import { read, table } from "../blade/table.ts";
+import { wornAt } from "../edge/life.ts";
+import type { Thin } from "../edge/schema.ts";
+import { BY_HAND_BELOW, hinge, parallel, relief, type ThinnedSection } from "../edge/thinning.ts";
+import type { Shop } from "../shop/schema.ts";
+import { type EdgePlace, edgePlaces } from "./edge-settings.ts";
+import type { WhichEdge } from "./schema.ts";
+import { finishedSteel, type Steel } from "./steel.ts";
+
+/** Thinning worked out at one place of the edge. mm, degrees a side. */
+export interface ThinPlace extends EdgePlace {
+  readonly x: number;
+  /** Behind the edge as it stands, as it is wanted, and so much to go. */
+  readonly now: number;
+  readonly wanted: number;
+  readonly by: number;
+  readonly section: ThinnedSection | null;
+  /** The line passes the spine. */
+  readonly runsOut: boolean;
+}
+
+export interface ThinReport {
+  readonly places: readonly ThinPlace[];
+  /** mm³, both faces. */
+  readonly volume: number;
+  readonly minutes: number | null;
+  /** What it is done with, coarse to begin with. */
+  readonly with: string | null;
+  /** By hand on a stone: behind a thin edge power burns it. */
+  readonly isByHand: boolean;
+  readonly runsOut: boolean;
+}
+
+export interface ThinAsked {
+  readonly blade: Blade;
+  readonly shop: Shop;
+  readonly which: WhichEdge;
+  readonly thin: Thin;
+  /** How much of its height the edge has lost so far; what was read behind it at a share instead, where that was. */
+  readonly lost: number;
+  readonly read?: readonly { readonly u: number; readonly t: number }[];
+}
+
+const STRETCHES = 24;
+const LAST = 0.95;
+
+/** How to thin an edge back to what is wanted behind it; null where it has no bevel to take anything from. */
+export function thinReport(asked: ThinAsked): ThinReport | null {
+  const whole = finishedSteel(asked.blade);
+  const steel = asked.which === "second" ? whole.onSecond : whole;
+  if (!steel) return null;
+  const places = edgePlaces(steel).map((place) => thinAt(asked, steel, place));
+  if (places.every(({ section }) => section === null)) return null;
+  const volume = volumeOf(asked, steel);
+  const isByHand = Math.min(...places.map(({ wanted }) => wanted)) < BY_HAND_BELOW;
+  const tool = toolFor(asked.shop, isByHand);
+  return {
+    places,
+    volume,
+    minutes: tool ? volume / cuttingRate(tool) : null,
+    with: tool ? abrasiveName(tool) : null,
+    isByHand,
+    runsOut: places.some((one) => one.runsOut),
+  };
+}
+
+function thinAt({ thin, lost, read: readings }: ThinAsked, steel: Steel, place: EdgePlace): ThinPlace {
+  const station = steel.station(place.u);
+  const own = station.behind ?? 0;
+  const rows = readings?.length ? rowsOf(readings) : null;
+  const now = rows ? read(rows, place.u) : (wornAt(steel.field, place.u, lost).behind ?? own);
+  const wanted = thin.wanted.length > 0 ? read(rowsOf(thin.wanted), place.u) : own;
+  const by = Math.max(0, now - wanted);
+  const cut = SIDES.filter((one) => bevelOn(steel.field.blade, one).kind !== "none");
+  const side = station[cut.includes("right") ? "right" : "left"];
+  const rise = (side.grindLine ?? 0) - (side.edgeBevel ?? 0);
+  const beta = side.angleAtShoulder ?? side.primaryAngle;
+  if (beta === null || beta <= 0 || rise <= 0)
+    return { ...place, x: station.x, now, wanted, by, section: null, runsOut: false };
+  // Ground on one side alone, that face takes all of it.
+  const section = sectionOf(thin, (2 * by) / Math.max(1, cut.length), { beta, rise });
+  const room = station.height - (side.grindLine ?? 0);
+  return {
+    ...place,
+    x: station.x,
+    now,
+    wanted,
+    by,
+    section,
+    runsOut: thin.way === "parallel" && section.climbs > room + 1e-6 && by > 0,
+  };
+}
+
+function sectionOf(thin: Thin, by: number, { beta, rise }: { beta: number; rise: number }): ThinnedSection {
+  if (thin.way === "parallel") return parallel(by, beta);
+  if (thin.way === "hinge") return hinge(by, beta, rise);
+  return relief(by, beta, { rise, height: Math.min(rise, thin.height ?? rise / 2) });
+}
+
+const rowsOf = (rows: readonly { readonly u: number; readonly t: number }[]) =>
+  table(
+    [...rows].sort((a, b) => a.u - b.u),
+    ({ u }) => u,
+    ({ t }) => t,
+  );
+
+/** Off both faces along the edge, each place's own share of its face. */
+function volumeOf(asked: ThinAsked, steel: Steel): number {
+  const from = edgePlaces(steel)[0]!.u;
+  const at = (u: number) => {
+    const { section } = thinAt(asked, steel, { place: "middle", u });
+    const { left, right } = steel.station(u);
+    const wide = (side: typeof left) =>
+      side.grindLine === null
+        ? 0
+        : (side.grindLine - (side.edgeBevel ?? 0)) *
+          Math.hypot(1, Math.tan(((side.primaryAngle ?? 0) * Math.PI) / 180));
+    return section ? section.off * section.share * (wide(left) + wide(right)) : 0;
+  };
+  let sum = 0;
+  for (let i = 0; i < STRETCHES; i++) {
+    const [a, b] = [i, i + 1].map((k) => from + ((LAST - from) * k) / STRETCHES) as [number, number];
+    sum += ((b - a) * steel.field.edge.length * (at(a) + at(b))) / 2;
+  }
+  return sum;
+}
+
+/** The coarsest that goes with it: a stone or a plate by hand, else a belt no coarser than is good behind an edge. */
+function toolFor({ abrasives }: Shop, isByHand: boolean): Abrasive | null {
+  const fit = abrasives.filter(
+    (one) =>
+      one.onHand > 0 &&
+      (isByHand ? one.form === "stone" || one.form === "plate" : isBelt(one) && one.microns <= COARSEST),
+  );
+  return fit.toSorted((a, b) => b.microns - a.microns)[0] ?? null;
+}
+const COARSEST = 125;
