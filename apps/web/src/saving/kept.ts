@@ -8,6 +8,8 @@ import { type Save, type Saving, startSaving } from "./saving.ts";
 export async function keepSaved<T>({
   what,
   revision,
+  standing,
+  together,
   left,
   read,
   write,
@@ -15,6 +17,8 @@ export async function keepSaved<T>({
 }: {
   what: string;
   revision: number;
+  standing?: T | null | undefined;
+  together?: ((base: T, mine: T, theirs: T) => T | null) | undefined;
   left: Draft<T> | null;
   read: () => Promise<{ revision: number; file: T | null }>;
   write: (save: Save<T>) => Promise<{ revision: number }>;
@@ -26,6 +30,8 @@ export async function keepSaved<T>({
   const saving = startSaving<T>({
     send: write,
     revision,
+    standing,
+    together,
     place,
     left,
     show,
@@ -38,7 +44,7 @@ export async function keepSaved<T>({
     const fresh = await read().catch(() => null);
     if (!fresh?.file || !isSaved()) return;
     show(fresh.file);
-    saving.follow(fresh.revision);
+    saving.follow(fresh.revision, fresh.file);
   };
   return {
     ...saving,

@@ -22,7 +22,7 @@ export type Save<T> = NonNullable<Draft<T>["sent"]>;
 /**
  * Saves one thing by itself, losing nothing. Every change is kept in this browser and sent; sending never waits on keeping. A save
  * with no answer is sent again under the same key until it is answered, because it may have landed; only then does what was
- * typed since follow. A stale save stops and waits for the maker's choice; a refused one waits for a change, or to be tried again.
+ * typed since follow. A stale save is put together with theirs where that can be done, else it waits for the maker's choice; a refused one waits for a change, or to be tried again.
  */
 export interface Saving<T> {
   readonly state: StoreApi<SavingState<T>>;
@@ -32,7 +32,7 @@ export interface Saving<T> {
   /** Shows their version instead; what was not saved here is forgotten. Nothing new is saved. */
   takeTheirs(): void;
   /** Another tab has saved, and this one shows it now. */
-  follow(revision: number): void;
+  follow(revision: number, file: T): void;
   /** Takes up what another tab left, as if it had been typed here. */
   adopt(draft: Draft<T>): void;
   /** Sends what is waiting now, whatever it is waiting for. */
@@ -48,6 +48,8 @@ const LONGEST_RETRY_MS = 5000;
 export function startSaving<T>({
   send: put,
   revision,
+  standing,
+  together,
   place,
   left,
   show,
@@ -56,6 +58,10 @@ export function startSaving<T>({
   send: (save: Save<T>) => Promise<{ revision: number }>;
   /** The one that stands. */
   revision: number;
+  /** What it holds; null: not known. */
+  standing?: T | null | undefined;
+  /** Puts this hand's changes and another's together; null: they touched the same, and the maker chooses. */
+  together?: ((base: T, mine: T, theirs: T) => T | null) | undefined;
   place: DraftPlace<T>;
   left: Draft<T> | null;
   /** Puts a version on the screen that is saved already. */
@@ -71,6 +77,7 @@ export function startSaving<T>({
   }));
   let latest: T | null = left?.latest ?? null;
   let base = left?.base ?? revision;
+  let under: T | null = base === revision ? (standing ?? null) : null;
   let sent: Draft<T>["sent"] = left?.sent ?? null;
   let at = left?.at ?? 0;
   let isSending = false;
@@ -123,6 +130,7 @@ export function startSaving<T>({
       const answer = await put(sent);
       const isAll = sent.file === latest || JSON.stringify(sent.file) === JSON.stringify(latest);
       base = answer.revision;
+      under = sent.file;
       sent = null;
       retryAfter = FIRST_RETRY_MS;
       if (isAll) latest = null;
@@ -149,6 +157,15 @@ export function startSaving<T>({
     keep();
     if (error instanceof Refused && error.status === 409) {
       const { revision: number = 0, file } = error.details;
+      const both = together && under && latest && together(under, latest, file as T);
+      if (both) {
+        base = number;
+        under = file as T;
+        latest = both;
+        show(both);
+        goOn();
+        return;
+      }
       state.setState({ status: "conflict", theirs: { revision: number, file: file as T } });
     } else if (isAll) {
       state.setState({
@@ -188,23 +205,27 @@ export function startSaving<T>({
       const { theirs } = state.getState();
       if (!theirs) return;
       base = theirs.revision;
+      under = theirs.file;
       goOn();
     },
     takeTheirs() {
       const { theirs } = state.getState();
       if (!theirs) return;
       base = theirs.revision;
+      under = theirs.file;
       latest = null;
       keep();
       state.setState({ status: "saved", revision: base, theirs: null });
       show(theirs.file);
     },
-    follow(revision) {
+    follow(revision, file) {
       base = revision;
+      under = file;
       state.setState({ revision });
     },
     adopt(draft) {
       latest = draft.latest;
+      if (draft.base !== base) under = null;
       base = draft.base;
       sent = draft.sent;
       at = draft.at;

@@ -1,6 +1,7 @@
 import type { StandingShop } from "@true-spine/core/registry/contract.ts";
 import { parseShop } from "@true-spine/core/shop/parse.ts";
 import { type Shop, USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
+import { shopTogether } from "@true-spine/core/shop/together.ts";
 import { useEffect } from "react";
 import { create } from "zustand";
 import { send } from "../api/client.ts";
@@ -45,6 +46,8 @@ async function open(): Promise<void> {
       const saving = await keepSaved<Shop>({
         what: WHAT,
         revision,
+        standing: file ?? USUAL_SHOP,
+        together: shopTogether,
         left: draft,
         read,
         write: (save) => send<{ revision: number }>("PUT", "/shop", save),

@@ -64,7 +64,11 @@ const pass = async (ms: number) => {
 };
 
 /** Opens the blade in the tab that is open: what it found there, and its saving. */
-async function openHere(id = "one", revision = 1) {
+async function openHere(
+  id = "one",
+  revision = 1,
+  hands?: { standing: Blade; together(base: Blade, mine: Blade, theirs: Blade): Blade | null },
+) {
   const { draftPlace, findDrafts, readDraft, takeUpDrafts } = await import("../../src/saving/drafts.ts");
   const { startSaving } = await import("../../src/saving/saving.ts");
   const { saveBlade } = await import("../../src/api/blades.ts");
@@ -80,6 +84,7 @@ async function openHere(id = "one", revision = 1) {
     left: resumed && draftOf(resumed.drafts[0]!),
     show: (file) => shown.push(file),
     onSaved: () => {},
+    ...hands,
   });
   open.push(saving);
   return { saving, resumed, left, shown, draftOf };
@@ -133,6 +138,27 @@ describe("a blade saves itself", () => {
     expect(saves[1]).toMatchObject({ base: 4 });
     expect(radiusOf(saves[1]!.file)).toBe(6);
     expect(state(here)).toMatchObject({ status: "saved", revision: 5 });
+  });
+
+  test("what two hands did to different things is put together, and nobody is asked", async () => {
+    const { saves, state: server } = pretendServer();
+    const asked: (number | null)[][] = [];
+    const here = await openHere("one", 1, {
+      standing: knife(3),
+      together(...files) {
+        asked.push(files.map((file) => radiusOf(file)));
+        return knife(7);
+      },
+    });
+    server.revision = 4;
+    here.saving.changed(knife(5));
+    await pass(3000);
+    // The server's own is knife(9).
+    expect(asked).toEqual([[3, 5, 9]]);
+    expect(here.shown.map((file) => radiusOf(file))).toEqual([7]);
+    expect(saves[1]).toMatchObject({ base: 4 });
+    expect(radiusOf(saves[1]!.file)).toBe(7);
+    expect(state(here)).toMatchObject({ status: "saved", revision: 5, theirs: null });
   });
 
   test("take theirs shows theirs, forgets what was not saved here, and saves nothing", async () => {
