@@ -1,5 +1,6 @@
 import type { HttpBindings } from "@hono/node-server";
 import { serveStatic } from "@hono/node-server/serve-static";
+import { BundleSchema } from "@true-spine/core/registry/bundle.ts";
 import { SCHEMAS } from "@true-spine/core/registry/documents.ts";
 import { AnvilBench } from "@true-spine/instruments/anvil-bench.ts";
 import { Hono } from "hono";
@@ -13,11 +14,12 @@ import { away, notFound, Problem, problemResponse } from "./problem.ts";
 import { LARGEST_BODY } from "./request.ts";
 import { anvilRoutes } from "./routes/anvil.ts";
 import { bladeRoutes } from "./routes/blades.ts";
+import { bundleRoutes } from "./routes/bundles.ts";
 import { type Instruments, instrumentRoutes } from "./routes/instruments.ts";
 import { runRoutes } from "./routes/runs.ts";
 import { shopRoutes } from "./routes/shop.ts";
 
-const schemas = new Map<string, object>(Object.entries(SCHEMAS));
+const schemas = new Map<string, object>(Object.entries({ ...SCHEMAS, bundle: BundleSchema }));
 
 export interface AppOptions {
   readonly db: Database;
@@ -79,15 +81,14 @@ export function createApp({
     // What is asked for is how it stands now, never how a cache has it.
     if (!c.res.headers.has("cache-control")) c.header("cache-control", "no-store");
   });
-  app.use(
-    "/api/*",
-    bodyLimit({
-      maxSize: LARGEST_BODY,
-      onError: () => {
-        throw new Problem(413, "The request is too large for a blade.");
-      },
-    }),
-  );
+  const small = bodyLimit({
+    maxSize: LARGEST_BODY,
+    onError: () => {
+      throw new Problem(413, "The request is too large for a blade.");
+    },
+  });
+  // A bundle has its own limit.
+  app.use("/api/*", (c, next) => (c.req.path === "/api/bundles" ? next() : small(c, next)));
 
   app.get("/api/health", async (c) => {
     if (!(await isAnswering(db))) throw away("The database does not answer.");
@@ -100,6 +101,7 @@ export function createApp({
   });
   const stores = { db, judging };
   app.route("/api/blades", bladeRoutes(stores));
+  app.route("/api/bundles", bundleRoutes(stores));
   app.route("/api/shop", shopRoutes(stores));
   app.route("/api/runs", runRoutes(stores));
   app.route("/api/instruments", instrumentRoutes(instruments, judging));

@@ -1,7 +1,9 @@
 import { fileURLToPath } from "node:url";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { Beside } from "@true-spine/core/findings/judge.ts";
+import type { Bundle } from "@true-spine/core/registry/bundle.ts";
 import type { Summary } from "@true-spine/core/registry/contract.ts";
+import type { ReadBundle } from "@true-spine/formats/bundle.ts";
 import { Tinypool } from "tinypool";
 import type { BodyName, BodyOf } from "../bodies.ts";
 import { away, Problem } from "../problem.ts";
@@ -36,6 +38,18 @@ export class Judging {
   /** What the rack shows of a blade. */
   summarize(blade: Blade, beside: Beside = {}): Promise<Summary> {
     return this.run<Summary>({ do: "summarize", blade, beside }, 0);
+  }
+
+  /** A blade whole as a zip. */
+  pack(bundle: Bundle): Promise<Uint8Array> {
+    return this.run<Uint8Array>({ do: "pack", bundle, made: new Date().toISOString() }, Infinity);
+  }
+
+  /** A blade whole from a zip. Throws a 422 that says what is wrong with it. */
+  async unpack(bytes: Uint8Array): Promise<Bundle> {
+    const read = await this.run<ReadBundle>({ do: "unpack", bytes }, Infinity);
+    if (read.ok) return read.bundle;
+    throw new Problem(422, `${read.why} Nothing was taken in.`, { faults: read.faults.slice(0, 100) });
   }
 
   /** Starts the thread that is needed first, with what it needs. */

@@ -1,6 +1,8 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { Beside } from "@true-spine/core/findings/judge.ts";
+import type { Bundle } from "@true-spine/core/registry/bundle.ts";
 import type { Summary } from "@true-spine/core/registry/contract.ts";
+import { type ReadBundle, readBundle, writeBundle } from "@true-spine/formats/bundle.ts";
 import { BODIES, type BodyName } from "../bodies.ts";
 import { Problem } from "../problem.ts";
 import { summaryOf } from "../summary.ts";
@@ -9,7 +11,9 @@ import { isWithinBounds } from "./bounds.ts";
 /** What takes its time, as a thread of its own does it: plain data in, plain data out. */
 export type Task =
   | { readonly do: "read"; readonly body: BodyName; readonly text: string }
-  | { readonly do: "summarize"; readonly blade: Blade; readonly beside: Beside };
+  | { readonly do: "summarize"; readonly blade: Blade; readonly beside: Beside }
+  | { readonly do: "pack"; readonly bundle: Bundle; readonly made: string }
+  | { readonly do: "unpack"; readonly bytes: Uint8Array };
 
 export type ReadBody =
   | { readonly ok: true; readonly value: unknown }
@@ -44,6 +48,15 @@ export function readBody(body: BodyName, text: string): ReadBody {
   }
 }
 
-export function perform(task: Task): ReadBody | Summary {
-  return task.do === "read" ? readBody(task.body, task.text) : summaryOf(task.blade, task.beside);
+export function perform(task: Task): ReadBody | Summary | Promise<Uint8Array | ReadBundle> {
+  switch (task.do) {
+    case "read":
+      return readBody(task.body, task.text);
+    case "summarize":
+      return summaryOf(task.blade, task.beside);
+    case "pack":
+      return writeBundle(task.bundle, task.made);
+    case "unpack":
+      return readBundle(task.bytes);
+  }
 }
