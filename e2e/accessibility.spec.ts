@@ -128,7 +128,7 @@ test("no violation on any page, their findings and their dialogs, in a light sho
   await look("a reading on the card", false);
   await page.goto("/");
   const drawing = { name: "slab.svg", mimeType: "image/svg+xml", buffer: Buffer.from(SLAB) };
-  await page.getByLabel("Blade file or drawing").setInputFiles(drawing);
+  await page.getByLabel("Blade file, bundle or drawing").setInputFiles(drawing);
   await expect(page.getByRole("dialog")).toBeVisible();
   await look("a drawing laid out");
 });

@@ -26,7 +26,7 @@ const DXF = `0\nSECTION\n2\nENTITIES\n${LINES.map(
 async function give(page: Page, name: string, text: string) {
   await page.goto("/");
   await page
-    .getByLabel("Blade file or drawing")
+    .getByLabel("Blade file, bundle or drawing")
     .setInputFiles({ name, mimeType: "text/plain", buffer: Buffer.from(text) });
 }
 

@@ -61,7 +61,7 @@ try {
   await take("new", "/new", () => page.getByText("Within all that this purpose asks.").waitFor());
   await take("lay-out", "/", async () => {
     const drawing = { name: "liked knife.svg", mimeType: "image/svg+xml", buffer: Buffer.from(DRAWING) };
-    await page.getByLabel("Blade file or drawing").setInputFiles(drawing);
+    await page.getByLabel("Blade file, bundle or drawing").setInputFiles(drawing);
     await page.getByRole("dialog").waitFor();
   });
   await take("grind", `${FEN_HOOK}/grind`);

@@ -159,9 +159,15 @@ describe("a blade moves whole", () => {
     await here.send("POST", `/blades/${id}/readings`, { readings: [edge(0.8)] });
     const bytes = await out(here, id);
     expect((await into(there, bytes)).body.title).toMatch(
-      /1 reading\. It was deleted, and would be taken back\.$/,
+      /1 reading\. It was deleted here, and would be taken back\.$/,
     );
     expect((await into(there, bytes, "onto")).body.added).toEqual({ ...NOTHING, readings: 1 });
+    expect((await there.send("GET", `/blades/${id}`)).status).toBe(200);
+    await there.send("DELETE", `/blades/${id}`);
+    expect((await into(there, bytes)).body.title).toMatch(
+      /Nothing in this bundle is new\. It was deleted here/,
+    );
+    expect((await into(there, bytes, "onto")).body.added).toEqual(NOTHING);
     expect((await there.send("GET", `/blades/${id}`)).status).toBe(200);
   });
 

@@ -110,20 +110,15 @@ export async function takeInBundle(stores: Stores, sent: Bundle, how: BundleWay)
     const fresh = await whatIsNew(tx, bundle, here!.revision, isNew);
     const notes = [...fresh.notes];
     const words = addedInWords(fresh.added);
-    if (!isNew && words !== "" && how === "ask") {
-      const gone = here!.deletedAt ? " It was deleted, and would be taken back." : "";
-      throw new Problem(
-        409,
-        `“${here!.name}” stands here under the same id. New in this bundle: ${words}.${gone}`,
-        {
-          standing: { id, name: here!.name },
-        },
-      );
+    const isGone = here!.deletedAt !== null;
+    if (!isNew && how === "ask" && (words !== "" || isGone)) {
+      const what = words === "" ? "Nothing in this bundle is new." : `New in this bundle: ${words}.`;
+      const gone = isGone ? " It was deleted here, and would be taken back." : "";
+      throw new Problem(409, `“${here!.name}” stands here under the same id. ${what}${gone}`, {
+        standing: { id, name: here!.name },
+      });
     }
-    if (!isNew && words === "") {
-      if (here!.deletedAt) notes.push("It lies among the deleted ones.");
-      return { id, name: here!.name, added: fresh.added, notes };
-    }
+    if (!isNew && words === "" && !isGone) return { id, name: here!.name, added: fresh.added, notes };
     await put(tx, fresh, id);
     if (!isNew) {
       const last = fresh.states.at(-1);

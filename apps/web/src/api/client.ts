@@ -19,23 +19,47 @@ export class Unreachable extends Error {
 }
 
 const ANSWER_WITHIN_MS = 15_000;
+const BYTES_WITHIN_MS = 120_000;
 /** What a server or whatever stands before it says when it will serve again: too many requests, and 502 to 504 of RFC 9110. */
 const AWAY: readonly number[] = [429, 502, 503, 504];
 
 /** Sends a request to this program's own server. Throws Refused for a no, Unreachable for no answer. */
 export async function send<T>(method: string, path: string, body?: unknown): Promise<T> {
+  const response = await ask(path, {
+    method,
+    headers: body === undefined ? {} : { "content-type": "application/json" },
+    body: body === undefined ? undefined : JSON.stringify(body),
+    signal: AbortSignal.timeout(ANSWER_WITHIN_MS),
+  });
+  return answerOf<T>(response);
+}
+
+/** Sends bytes of a type, with time for many of them. Throws as `send` does. */
+export async function sendBytes<T>(path: string, type: string, bytes: Blob): Promise<T> {
+  const headers = { "content-type": type };
+  const signal = AbortSignal.timeout(BYTES_WITHIN_MS);
+  return answerOf<T>(await ask(path, { method: "POST", headers, body: bytes, signal }));
+}
+
+/** Fetches bytes. Throws as `send` does. */
+export async function fetchBytes(path: string): Promise<Uint8Array> {
+  const response = await ask(path, { signal: AbortSignal.timeout(BYTES_WITHIN_MS) });
+  if (!response.ok) await answerOf(response);
+  return new Uint8Array(await response.arrayBuffer());
+}
+
+async function ask(path: string, request: RequestInit): Promise<Response> {
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, {
-      method,
-      headers: body === undefined ? {} : { "content-type": "application/json" },
-      body: body === undefined ? undefined : JSON.stringify(body),
-      signal: AbortSignal.timeout(ANSWER_WITHIN_MS),
-    });
+    response = await fetch(`/api${path}`, request);
   } catch {
     throw new Unreachable();
   }
   if (AWAY.includes(response.status)) throw new Unreachable();
+  return response;
+}
+
+async function answerOf<T>(response: Response): Promise<T> {
   let value: unknown;
   try {
     const text = await response.text();

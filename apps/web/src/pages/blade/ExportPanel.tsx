@@ -6,6 +6,7 @@ import { PAPERS, type Paper } from "@true-spine/formats/papers.ts";
 import { proxy, type Remote } from "comlink";
 import { useRef, useState } from "react";
 import { useStore } from "zustand";
+import { fetchBundle } from "../../api/bundles.ts";
 import { useSettings } from "../../app/settings.ts";
 import { useDocument, usePurpose, useRail, useScreen } from "../../blade/screen.ts";
 import { Alert } from "../../parts/Alert.tsx";
@@ -49,7 +50,7 @@ export function ExportPanel() {
 }
 
 function Choices({ onClose }: { onClose: () => void }) {
-  const { open, savings, id } = useScreen();
+  const { open, savings, trouble, id } = useScreen();
   const route = useRoute();
   const check = useCheck();
   const own = useDocument("handle");
@@ -68,6 +69,7 @@ function Choices({ onClose }: { onClose: () => void }) {
   const [paper, setPaper] = useState<Paper>("A4");
   const [busy, setBusy] = useState<{ name: string; share: number } | null>(null);
   const [why, setWhy] = useState<string | null>(null);
+  const [withHistory, setWithHistory] = useState(false);
   const [leave, setLeave] = useState(LEFT_FOR_HARDENING);
   const [gap, setGap] = useState(0.5);
   const order = { behind: purpose?.behind ?? null, leave, gap };
@@ -222,6 +224,30 @@ function Choices({ onClose }: { onClose: () => void }) {
           ending: ".json",
           type: "application/json",
         }))}
+        <li className="border-b border-rule py-2">
+          <label className="flex items-center gap-2">
+            <input
+              type="checkbox"
+              className="size-4"
+              checked={withHistory}
+              onChange={(event) => setWithHistory(event.currentTarget.checked)}
+            />
+            Bundle with its history
+          </label>
+        </li>
+        {item(
+          "bundle",
+          "The blade whole for another shop: its documents, photo, readings and runs. Open it there from the rack.",
+          async () => {
+            if (trouble.getState().status !== "saved")
+              throw new Error("What was typed last is not saved yet: try again in a moment.");
+            return {
+              content: await fetchBundle(id, withHistory),
+              ending: "-bundle.zip",
+              type: "application/zip",
+            };
+          },
+        )}
       </ul>
       <h3 className="mt-5 font-bold">For the buyer</h3>
       <ul>

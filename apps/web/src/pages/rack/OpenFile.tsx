@@ -4,25 +4,55 @@ import type { Read, ReadDrawing } from "@true-spine/formats/contours.ts";
 import { Suspense, useState } from "react";
 import { useNavigate } from "react-router";
 import { createBlade } from "../../api/blades.ts";
+import { type BundleWay, takeInBundle } from "../../api/bundles.ts";
+import { Refused, whyOf } from "../../api/client.ts";
 import { FileBox } from "../../parts/FileBox.tsx";
 import { later } from "../../parts/later.ts";
+import { useNotices } from "../../parts/Notices.tsx";
 import { newId } from "../../saving/id.ts";
 import { askOnce, WorkFailed } from "../../workers/asking.ts";
 
 const NotOpened = later(async () => (await import("./NotOpened.tsx")).NotOpened);
+const StandsAlready = later(async () => (await import("./StandsAlready.tsx")).StandsAlready);
 const LayOut = later(async () => (await import("./LayOut.tsx")).LayOut);
 
 /** Largest drawing that is read at all, bytes, and how long reading one may take. */
 const LARGEST_DRAWING = 20_000_000;
+const LARGEST_ZIP = 32 * 1024 * 1024;
 const READ_WITHIN_MS = 15_000;
 
-/** Opens a blade file, or a drawing to lay out as a blade, and says what is wrong with one that is neither. */
+/** Opens a blade file or a bundle, or a drawing to lay out as a blade, and says what is wrong with one that is neither. */
 export function OpenFile({ onDone }: { onDone: () => void }) {
   const navigate = useNavigate();
   const [refused, setRefused] = useState<{ name: string; faults: readonly Fault[] } | null>(null);
   const [drawing, setDrawing] = useState<{ name: string; read: ReadDrawing } | null>(null);
+  const [standing, setStanding] = useState<{ file: File; why: string } | null>(null);
+  const [isBusy, setIsBusy] = useState(false);
   const refuse = (name: string, message: string) => setRefused({ name, faults: [{ path: "$", message }] });
+  const takeIn = async (file: File, way: BundleWay) => {
+    if (file.size > LARGEST_ZIP) return refuse(file.name, "the file is too large for a bundle");
+    setIsBusy(true);
+    try {
+      const { id, name, added, notes } = await takeInBundle(file, way);
+      const { addedInWords } = await import("@true-spine/core/registry/bundle.ts");
+      const words = addedInWords(added);
+      const what = words === "" ? "nothing in it is new" : `taken in: ${words}`;
+      useNotices.getState().tell([`“${name}”: ${what}.`, ...notes].join(" "));
+      setStanding(null);
+      onDone();
+      if (words !== "" || way === "onto") navigate(`/blades/${id}/grind`);
+    } catch (error) {
+      if (way === "ask" && error instanceof Refused && error.status === 409 && "standing" in error.details)
+        return setStanding({ file, why: error.message });
+      setStanding(null);
+      const faults = error instanceof Refused ? (error.details.faults ?? []) : [];
+      setRefused({ name: file.name, faults: [{ path: "$", message: whyOf(error) }, ...faults] });
+    } finally {
+      setIsBusy(false);
+    }
+  };
   const open = async (file: File) => {
+    if (/\.zip$/i.test(file.name)) return takeIn(file, "ask");
     const kind = /\.(svg|dxf)$/i.exec(file.name)?.[1]?.toLowerCase() as "svg" | "dxf" | undefined;
     if (kind) {
       if (file.size > LARGEST_DRAWING)
@@ -51,13 +81,24 @@ export function OpenFile({ onDone }: { onDone: () => void }) {
   return (
     <>
       <FileBox
-        label="Blade file or drawing"
-        words="Open a file"
-        accept=".json,.svg,.dxf,application/json,image/svg+xml"
+        label="Blade file, bundle or drawing"
+        words={isBusy ? "Taking it in …" : "Open a file"}
+        disabled={isBusy}
+        accept=".json,.svg,.dxf,.zip,application/json,image/svg+xml,application/zip"
         onPick={(file) => void open(file)}
       />
       <Suspense fallback={<p role="status">Loading …</p>}>
         {drawing && <LayOut drawing={drawing.read} name={drawing.name} onClose={() => setDrawing(null)} />}
+        {standing && (
+          <StandsAlready
+            name={standing.file.name}
+            why={standing.why}
+            isBusy={isBusy}
+            onOnto={() => void takeIn(standing.file, "onto")}
+            onBeside={() => void takeIn(standing.file, "beside")}
+            onClose={() => setStanding(null)}
+          />
+        )}
         {refused && <NotOpened {...refused} onClose={() => setRefused(null)} />}
       </Suspense>
     </>
