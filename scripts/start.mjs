@@ -1,5 +1,4 @@
-import { randomBytes } from "node:crypto";
-import { existsSync, readFileSync, writeFileSync } from "node:fs";
+import { createSocket } from "node:dgram";
 import { hostname, networkInterfaces } from "node:os";
 import { join } from "node:path";
 import { openProjectCluster, STATE } from "./database.mjs";
@@ -9,6 +8,8 @@ import { run, setUp } from "./setup.mjs";
 import { supervise } from "./supervise.mjs";
 
 const USUAL_PORT = 4570;
+const USUAL_SHOP_PORT = 4571;
+const USUAL_TRUST_PORT = 4572;
 const PORTS_TRIED = 20;
 const LOOPBACK = ["127.0.0.1", "localhost", "::1"];
 const LOOK_FOR_PARENT_MS = 1000;
@@ -20,19 +21,18 @@ run(async () => {
   const cluster = await openProjectCluster();
   let serving;
   try {
-    const host = process.env.HOST ?? "127.0.0.1";
-    const isShared = !LOOPBACK.includes(host);
-    const others = isShared ? addressesOf(host) : [];
-    const key = isShared ? accessKey() : "";
-    const names = [...others, hostname(), `${hostname()}.local`, process.env.ALLOWED_HOSTS ?? ""];
-    const env = { HOST: host, ACCESS_KEY: key, HOSTS: isShared ? names.join(",") : names.at(-1) };
-    serving = await onSomePort(host, (port) => supervise(cluster, { port, dist, env }));
-    say(`\nTrue Spine is ready: ${isHere(host) ? serving.url : addressed(others[0] ?? host, serving, key)}`);
-    if (isShared) {
-      say("From another machine or a tablet on this network, once with its key:");
-      for (const address of others) say(`  ${addressed(address, serving, key)}`);
-      if (others.length === 0) say("  this machine has no address on a network just now.");
-      say("Over plain HTTP the card needs the network: it does not work without it.");
+    const shop = process.argv.includes("--shop") ? await shopDoor() : null;
+    if (!shop && !LOOPBACK.includes(process.env.HOST ?? "127.0.0.1")) {
+      throw new Plain("To let tablets and other machines in, start it with: npm start -- --shop");
+    }
+    const env = { HOSTS: process.env.ALLOWED_HOSTS ?? "", ...shop?.env };
+    serving = await onSomePort((port) => supervise(cluster, { port, dist, env }));
+    say(`\nTrue Spine is ready: ${serving.url}`);
+    if (shop) {
+      say(`From a tablet or another machine on this network: ${shop.address}`);
+      say(
+        "There it asks for a code, which the page Shop makes at this machine; it also tells how to trust the shop.",
+      );
     }
     say("Ctrl+C stops it.");
     await asked;
@@ -57,39 +57,64 @@ function untilAskedToStop() {
 }
 
 /** Serves on the usual port, or on another where somebody was quicker. */
-async function onSomePort(host, serve) {
+async function onSomePort(serve) {
   for (let tries = 1; ; tries++) {
-    const port = await freePort(tries === 1 ? Number(process.env.PORT) || USUAL_PORT : undefined, host);
+    const port = await freePort(tries === 1 ? Number(process.env.PORT) || USUAL_PORT : undefined);
     try {
       return await serve(port);
     } catch (error) {
-      const isTaken = (await freePort(port, host)) !== port;
+      const isTaken = (await freePort(port)) !== port;
       if (!isTaken || tries === PORTS_TRIED) throw error;
     }
   }
 }
 
-/** Whether this machine reaches the server by its loopback too. */
-const isHere = (host) => LOOPBACK.includes(host) || host === "0.0.0.0" || host === "::";
+/** What the server needs to listen to the network: this machine's addresses and names, ports, and where its certificates are kept. */
+async function shopDoor() {
+  const host = process.env.HOST ?? "0.0.0.0";
+  const isAll = ["0.0.0.0", "::"].includes(host);
+  const addresses = isAll ? await addressesOfThis() : [host];
+  if (addresses.length === 0)
+    throw new Plain("This machine has no address on a network just now: connect it, and start again.");
+  const names = [
+    hostname(),
+    `${hostname().replace(/\.local$/, "")}.local`,
+    ...(process.env.ALLOWED_HOSTS ?? "").split(","),
+  ];
+  const port = await freePort(Number(process.env.SHOP_PORT) || USUAL_SHOP_PORT, host);
+  const trust = await freePort(Number(process.env.TRUST_PORT) || USUAL_TRUST_PORT, host);
+  return {
+    address: `https://${addresses[0]}:${port}/`,
+    env: {
+      SHOP_DIR: join(STATE, "certificates"),
+      SHOP_HOST: host,
+      SHOP_PORT: String(port),
+      TRUST_PORT: String(trust),
+      SHOP_ADDRESSES: addresses.join(","),
+      SHOP_NAMES: names.filter(Boolean).join(","),
+    },
+  };
+}
 
-/** Addresses at which other machines reach this one. */
-function addressesOf(host) {
-  if (!isHere(host)) return [host];
-  return Object.values(networkInterfaces())
+/** Addresses at which other machines reach this one; the one it would go out by first, which is the one a tablet finds. */
+async function addressesOfThis() {
+  const all = Object.values(networkInterfaces())
     .flat()
     .filter(({ internal, family }) => !internal && family === "IPv4")
     .map(({ address }) => address);
+  const out = await addressOut();
+  return all.includes(out) ? [out, ...all.filter((address) => address !== out)] : all;
 }
 
-function addressed(address, { url }, key) {
-  return `http://${address}:${new URL(url).port}/${key && `?key=${key}`}`;
-}
-
-/** What other machines need to get in: made once, kept for this project, readable by its owner only. */
-function accessKey() {
-  const file = join(STATE, "access-key");
-  if (!existsSync(file)) writeFileSync(file, randomBytes(18).toString("base64url"), { mode: 0o600 });
-  const key = readFileSync(file, "utf8").trim();
-  if (key.length < 22) throw new Plain(`${file} holds no key; delete it, and a new one is made.`);
-  return key;
+/** The address that this machine would reach others by; nothing is sent for it. 192.0.2.1 is nobody's (RFC 5737). */
+function addressOut() {
+  return new Promise((resolve) => {
+    const socket = createSocket("udp4");
+    const end = (address) => {
+      socket.close();
+      resolve(address);
+    };
+    socket.once("error", () => end(null));
+    socket.connect(9, "192.0.2.1", () => end(socket.address().address));
+  });
 }

@@ -7,6 +7,7 @@ export default defineConfig({
     "./src/schema/shop.ts",
     "./src/schema/readings.ts",
     "./src/schema/work.ts",
+    "./src/schema/devices.ts",
   ],
   out: "./migrations",
 });

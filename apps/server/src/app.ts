@@ -1,13 +1,14 @@
-import type { HttpBindings } from "@hono/node-server";
 import { serveStatic } from "@hono/node-server/serve-static";
 import { BundleSchema } from "@true-spine/core/registry/bundle.ts";
+import type { Door } from "@true-spine/core/registry/contract.ts";
 import { SCHEMAS } from "@true-spine/core/registry/documents.ts";
 import { AnvilBench } from "@true-spine/instruments/anvil-bench.ts";
 import { Hono } from "hono";
 import { bodyLimit } from "hono/body-limit";
 import { secureHeaders } from "hono/secure-headers";
 import type { Logger } from "pino";
-import { onlyHosts, onlyWithKey } from "./access.ts";
+import { Doors, meOf, type WithDevice } from "./access/doors.ts";
+import { onlyHosts } from "./access/hosts.ts";
 import { type Database, isAnswering } from "./database.ts";
 import type { Judging } from "./judging/judging.ts";
 import { away, notFound, Problem, problemResponse } from "./problem.ts";
@@ -15,6 +16,7 @@ import { LARGEST_BODY } from "./request.ts";
 import { anvilRoutes } from "./routes/anvil.ts";
 import { bladeRoutes } from "./routes/blades.ts";
 import { bundleRoutes } from "./routes/bundles.ts";
+import { deviceRoutes, doorRoutes } from "./routes/devices.ts";
 import { type Instruments, instrumentRoutes } from "./routes/instruments.ts";
 import { runRoutes } from "./routes/runs.ts";
 import { shopRoutes } from "./routes/shop.ts";
@@ -30,11 +32,15 @@ export interface AppOptions {
   readonly webDist?: string;
   /** Names and addresses that this server goes by beside the loopback's. */
   readonly hosts?: readonly string[];
-  /** What another machine needs to get in; null where none may. */
-  readonly key?: string | null;
+  /** Who is let in; made for this app where it is not given. */
+  readonly doors?: Doors;
+  /** Where other machines reach this one; null where none may. */
+  readonly door?: Door | null;
+  /** Whether not even requests from this machine itself are let in without a device's proof: a balancer passes them on. */
+  readonly isDeskShut?: boolean;
 }
 
-type App = Hono<{ Bindings: HttpBindings }>;
+type App = Hono<WithDevice>;
 
 /** The whole server as one Hono app: API under /api, the pages for everything else. */
 export function createApp({
@@ -44,7 +50,9 @@ export function createApp({
   instruments,
   webDist,
   hosts = [],
-  key = null,
+  doors = new Doors(db),
+  door = null,
+  isDeskShut = false,
 }: AppOptions): App {
   const app: App = new Hono();
   app.onError((error, c) => problemResponse(log, error, c));
@@ -56,7 +64,6 @@ export function createApp({
     log.info({ method: c.req.method, path: c.req.path, status: c.res.status, ms }, "request");
   });
   app.use(onlyHosts(hosts));
-  app.use(onlyWithKey(key));
   app.use(
     secureHeaders({
       contentSecurityPolicy: {
@@ -68,10 +75,12 @@ export function createApp({
         objectSrc: ["'none'"],
         frameAncestors: ["'none'"],
         baseUri: ["'none'"],
+        formAction: ["'self'"],
       },
       strictTransportSecurity: false,
     }),
   );
+  app.use(doors.guard(isDeskShut));
   app.use("/api/*", async (c, next) => {
     const origin = c.req.header("origin");
     if (origin && hostOf(origin) !== c.req.header("host")) {
@@ -99,12 +108,15 @@ export function createApp({
     if (!schema) throw notFound("schema");
     return c.json(schema);
   });
+  app.get("/api/me", (c) => c.json(meOf(c)));
   const stores = { db, judging };
   app.route("/api/blades", bladeRoutes(stores));
   app.route("/api/bundles", bundleRoutes(stores));
   app.route("/api/shop", shopRoutes(stores));
   app.route("/api/runs", runRoutes(stores));
-  app.route("/api/instruments", instrumentRoutes(instruments, judging));
+  app.route("/api/devices", deviceRoutes(stores));
+  app.route("/api/door", doorRoutes(door));
+  app.route("/api/instruments", instrumentRoutes(instruments, judging, doors));
   const asked = async (path: string) => {
     const answer = await app.request(`/api${path}`, { headers: { host: "localhost" } });
     if (!answer.ok) throw notFound("blade");

@@ -8,7 +8,7 @@ import { parseReading } from "@true-spine/core/inspect/parse.ts";
 import { parseRun, type Run } from "@true-spine/core/inspect/run-schema.ts";
 import { type Reading, SpotSchema } from "@true-spine/core/inspect/schema.ts";
 import { BEHAVIOURS, MOST_PRESS } from "@true-spine/core/inspect/wire.ts";
-import { BLADE_STATES } from "@true-spine/core/registry/contract.ts";
+import { BLADE_STATES, ROLES } from "@true-spine/core/registry/contract.ts";
 import {
   DOCUMENT_KINDS,
   type DocumentKind,
@@ -81,6 +81,9 @@ export const BODIES = {
   ),
   copy: checked(Type.Object({ id: Uuid }, only)),
   restore: checked(Type.Object({ base: Revision, saveKey: Uuid }, only)),
+  letIn: checked(
+    Type.Object({ name: Label, role: Type.Union(ROLES.map((role) => Type.Literal(role))) }, only),
+  ),
   label: checked(Type.Object({ label: Type.Union([Label, Type.Null()]) }, only)),
   strike: checked(
     Type.Object(

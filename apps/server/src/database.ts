@@ -20,6 +20,7 @@ const IDLE_IN_TRANSACTION_MS = 20_000;
 /** Past the server's own limit: what answers then is no server any more. */
 const ANSWER_WITHIN_MS = STATEMENT_WITHIN_MS + 5000;
 const HEALTH_WITHIN_MS = 3000;
+const HEAR_AGAIN_MS = 1000;
 const UP_WITHIN_MS = 60_000;
 /** Two transactions that wait for each other: one is undone by PostgreSQL and may be done again. */
 const UNDONE = new Set(["40001", "40P01"]);
@@ -27,6 +28,8 @@ const TRIES = 4;
 
 export interface OpenDatabase {
   readonly db: Database;
+  /** Hears what is told on a channel, from whichever server; `onBack` when words may have been missed. Answers with how to stop. */
+  hear(channel: string, onWords: (words: string) => void, onBack: () => void): () => Promise<void>;
   close(): Promise<void>;
 }
 
@@ -52,7 +55,42 @@ export async function openDatabase(url: string, name = NAME): Promise<OpenDataba
   pool.on("error", () => {});
   pool.on("connect", (client) => client.on("error", () => {}));
   const db = drizzle(pool);
-  return { db, close: () => pool.end() };
+  return {
+    db,
+    hear: (channel, onWords, onBack) => hear(own.href, channel, onWords, onBack),
+    close: () => pool.end(),
+  };
+}
+
+/** LISTEN on a connection of its own, made again for as long as it is wanted. */
+function hear(
+  url: string,
+  channel: string,
+  onWords: (words: string) => void,
+  onBack: () => void,
+): () => Promise<void> {
+  let isOver = false;
+  let client: Client | null = null;
+  const begin = async () => {
+    if (isOver) return;
+    const lost = () => setTimeout(() => void begin(), HEAR_AGAIN_MS).unref();
+    try {
+      client = await connected(url);
+      client.on("notification", ({ payload }) => onWords(payload ?? ""));
+      client.on("end", lost);
+      await client.query(`listen ${escapeIdentifier(channel)}`);
+      onBack();
+    } catch {
+      if (client?.listenerCount("end") === 0 || !client) lost();
+      else await client.end().catch(() => {});
+    }
+  };
+  const begun = begin();
+  return async () => {
+    isOver = true;
+    await begun;
+    await client?.end().catch(() => {});
+  };
 }
 
 /**

@@ -2,12 +2,15 @@ import { once } from "node:events";
 import { relative } from "node:path";
 import { serve } from "@hono/node-server";
 import pino from "pino";
+import { Doors } from "./access/doors.ts";
+import { listed, openShop } from "./access/shop.ts";
 import { createApp } from "./app.ts";
 import { openDatabase } from "./database.ts";
 import { seedDemo } from "./demo/seed.ts";
 import { Gateway } from "./instruments/gateway.ts";
 import { SimulatedBench } from "./instruments/simulated.ts";
 import { Judging } from "./judging/judging.ts";
+import { REVOKED } from "./records/devices.ts";
 
 const DRAIN_WITHIN_MS = 8000;
 const REQUESTS_WITHIN_MS = 2000;
@@ -17,7 +20,7 @@ const USUAL_INSTRUMENT_PORT = 4580;
 
 const log = pino({ level: process.env.LOG_LEVEL ?? "warn" });
 const port = Number(required("PORT"));
-const { db, close } = await openDatabase(required("DATABASE_URL"));
+const { db, hear, close } = await openDatabase(required("DATABASE_URL"));
 const judging = new Judging();
 await seedDemo({ db, judging });
 
@@ -25,20 +28,29 @@ const webDist = process.env.WEB_DIST ? relative(process.cwd(), process.env.WEB_D
 const gateway = new Gateway(log);
 await gateway.open(Number(process.env.INSTRUMENT_PORT) || USUAL_INSTRUMENT_PORT);
 const bench = new SimulatedBench();
+const doors = new Doors(db);
+const deaf = hear(
+  REVOKED,
+  (id) => doors.shut(id),
+  () =>
+    void doors.lookAgain().catch((error: unknown) => log.warn({ err: error }, "devices not looked after")),
+);
+const shared = process.env.SHOP_DIR ? await openShop(process.env.SHOP_DIR) : null;
 const app = createApp({
   db,
   judging,
   log,
   instruments: { gateway, bench, self: `http://127.0.0.1:${port}` },
   webDist,
-  hosts: listed(process.env.HOSTS),
-  key: process.env.ACCESS_KEY || null,
+  hosts: [...listed(process.env.HOSTS), ...(shared?.names ?? [])],
+  doors,
+  door: shared?.door ?? null,
+  isDeskShut: process.env.DESK === "shut",
 });
-const host = process.env.HOST ?? "127.0.0.1";
-// Where it listens to one address of the network alone, its own machine still reaches it as ever.
-const servers = (/^(0\.0\.0\.0|::1?|localhost|127\..*)$/.test(host) ? [host] : [host, "127.0.0.1"]).map(
-  (hostname) => serve({ fetch: app.fetch, port, hostname }),
-);
+const servers = [
+  serve({ fetch: app.fetch, port, hostname: process.env.DESK_HOST ?? "127.0.0.1" }),
+  ...(shared ? shared.serve(app) : []),
+];
 for (const server of servers) {
   // Longer than a page waits between two requests, so that none is sent on a connection that is just being closed.
   if ("keepAliveTimeout" in server) server.keepAliveTimeout = KEEP_ALIVE_MS;
@@ -64,6 +76,7 @@ function drain(): void {
   const closed = servers.map((server) => new Promise<void>((resolve) => server.close(() => resolve())));
   void Promise.all(closed).then(async () => {
     await judging.close();
+    await deaf();
     await close();
     process.exit(0);
   });
@@ -80,9 +93,4 @@ function required(name: string): string {
   const value = process.env[name];
   if (!value) throw new Error(`${name} must be set; npm start sets it.`);
   return value;
-}
-
-/** Words between commas. */
-function listed(words = ""): string[] {
-  return words.split(",").flatMap((word) => (word.trim() === "" ? [] : [word.trim()]));
 }

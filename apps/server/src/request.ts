@@ -22,7 +22,7 @@ export function kindOf(c: Context): DocumentKind {
   return kind;
 }
 
-export function idOf(c: Context, what: "blade" | "run" = "blade"): string {
+export function idOf(c: Context, what: "blade" | "run" | "device" = "blade"): string {
   const id = c.req.param("id");
   if (!isUuid(id)) throw new Problem(404, `There is no such ${what}.`);
   return id;

@@ -1,5 +1,6 @@
 import { Hono } from "hono";
 import { streamSSE } from "hono/streaming";
+import type { Doors, WithDevice } from "../access/doors.ts";
 import type { Gateway } from "../instruments/gateway.ts";
 import type { SimulatedBench } from "../instruments/simulated.ts";
 import type { Judging } from "../judging/judging.ts";
@@ -19,8 +20,12 @@ export interface Instruments {
 }
 
 /** Instruments and the simulated bench, under /api/instruments. */
-export function instrumentRoutes({ gateway, bench, self }: Instruments, judging: Judging): Hono {
-  const routes = new Hono();
+export function instrumentRoutes(
+  { gateway, bench, self }: Instruments,
+  judging: Judging,
+  doors: Doors,
+): Hono<WithDevice> {
+  const routes = new Hono<WithDevice>();
 
   routes.get("/", (c) => c.json({ instruments: gateway.list(), port: gateway.port }));
 
@@ -31,6 +36,7 @@ export function instrumentRoutes({ gateway, bench, self }: Instruments, judging:
       streams++;
       const hearing = gateway.listen(MOST_WAITING);
       stream.onAbort(hearing.stop);
+      const forget = doors.holds(c.get("device"), hearing.stop);
       try {
         for (;;) {
           const event = await hearing.next(BEAT_MS);
@@ -39,6 +45,7 @@ export function instrumentRoutes({ gateway, bench, self }: Instruments, judging:
           else await stream.writeSSE({ data: JSON.stringify(event) });
         }
       } finally {
+        forget();
         hearing.stop();
         streams--;
       }

@@ -104,3 +104,40 @@ export interface RunReadings extends RunRow {
   specification: { id: string; file: Blade } | null;
   readings: { bladeId: string; reading: Reading }[];
 }
+
+/** What a device that was let in may do: everything of the shop's work, the cards alone, or look alone. */
+export const ROLES = ["all", "card", "look"] as const;
+export type Role = (typeof ROLES)[number];
+
+/** Who asks: the machine that the program runs on, or a device that was let in. */
+export interface Me {
+  role: Role | "desk";
+  name: string | null;
+}
+
+/** A code that lets one device in, and how long and how often it may still be tried. */
+export interface PairingCode {
+  code: string;
+  expiresAt: string;
+  triesLeft: number;
+  isUsed: boolean;
+}
+
+export interface DeviceRow {
+  id: string;
+  name: string;
+  role: Role;
+  createdAt: string;
+  lastSeenAt: string | null;
+  revokedAt: string | null;
+}
+
+/** Where other machines reach this one; null where it was not started for them. */
+export interface Door {
+  /** Addresses to open, the one that a tablet most likely reaches first. */
+  addresses: string[];
+  /** The page, over plain HTTP, that tells how to trust this shop. */
+  trust: string;
+  /** SHA-256 of the authority's certificate, to be compared by eye. */
+  fingerprint: string;
+}
