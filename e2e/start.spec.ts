@@ -1,6 +1,6 @@
 import { type ChildProcess, execFileSync, spawn } from "node:child_process";
 import { chmodSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
-import { networkInterfaces, tmpdir } from "node:os";
+import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { expect, test } from "@playwright/test";
 // @ts-expect-error plain JavaScript, shared with the start command
@@ -32,17 +32,17 @@ test.afterEach(async () => {
 });
 
 /** `npm start`, as it is typed. */
-function npmStart(env: Record<string, string> = {}): Started {
-  const child = spawn("npm", ["start"], {
+function npmStart(env: Record<string, string> = {}, words: readonly string[] = []): Started {
+  const child = spawn("npm", ["start", ...words], {
     cwd: PROJECT,
     env: { ...process.env, TRUE_SPINE_STATE: state, ...env },
     stdio: ["ignore", "pipe", "pipe"],
   });
-  let words = "";
-  for (const stream of [child.stdout!, child.stderr!]) stream.on("data", (data) => (words += data));
+  let told = "";
+  for (const stream of [child.stdout!, child.stderr!]) stream.on("data", (data) => (told += data));
   const one = {
     child,
-    said: () => words,
+    said: () => told,
     gone: new Promise<number | null>((resolve) => child.once("exit", resolve)),
   };
   started.push(one);
@@ -120,44 +120,31 @@ test("SIGTERM or SIGKILL to the pid of npm start ends everything", async () => {
   }
 });
 
-test("from another address: nothing without the key that start prints, everything with it, without a secure context too", async ({
-  browser,
+test("for tablets it is started as a shop: TLS for everything, nothing for a stranger, one plain page that tells how to trust it", async ({
+  playwright,
 }) => {
-  const address = Object.values(networkInterfaces())
-    .flat()
-    .find((one) => one && !one.internal && one.family === "IPv4")?.address;
-  test.skip(!address, "this machine has no address on a network");
-  const one = npmStart({ HOST: "0.0.0.0" });
-  await ready(one);
-  await expect.poll(() => one.said()).toContain("Ctrl+C stops it.");
-  const printed = new RegExp(`http://${address!.replaceAll(".", "\\.")}:\\d+/\\?key=\\S+`).exec(
-    one.said(),
-  )![0];
-  const url = new URL(printed).origin;
-  expect((await fetch(`${url}/api/blades`)).status).toBe(401);
-  expect((await fetch(`${url}/`)).status).toBe(401);
-  expect((await fetch(`${url}/?key=wrong`)).status).toBe(401);
-  expect((await fetch(`${url}/?key=wrong`)).status).toBe(429);
+  const alone = npmStart({ HOST: "0.0.0.0" });
+  expect(await alone.gone).toBe(1);
+  expect(alone.said()).toContain("npm start -- --shop");
 
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-  const page = await context.newPage();
-  const errors: string[] = [];
-  page.on("pageerror", (error) => errors.push(error.message));
-  await expect.poll(async () => (await page.goto(printed))!.status()).toBe(200);
-  expect(page.url()).not.toContain("key=");
-  expect(await page.evaluate(() => window.isSecureContext)).toBe(false);
-  await page
-    .getByRole("link", { name: /Outline of/ })
-    .first()
-    .click();
-  await expect(page.getByRole("region", { name: "Numbers at the scribe" })).toBeVisible();
-  await page.getByLabel("Radius it leaves").first().fill("6.5");
-  await expect(page.getByRole("status").filter({ hasText: /^saved$/ })).toBeVisible({ timeout: 60_000 });
-  const id = /blades\/([^/]+)/.exec(page.url())![1];
-  await page.goto(`${url}/card/${id}`);
-  await expect(page.getByText("needs the network here")).toBeVisible();
-  expect(errors).toEqual([]);
-  await context.close();
+  const one = npmStart({}, ["--", "--shop"]);
+  const desk = await ready(one);
+  await expect.poll(() => one.said()).toContain("Ctrl+C stops it.");
+  const address = /https:\/\/\S+/.exec(one.said())![0];
+  const { addresses, trust, fingerprint } = await (await fetch(`${desk}/api/door`)).json();
+  expect(addresses[0]).toBe(address);
+  expect(await (await fetch(trust)).text()).toContain(fingerprint);
+  expect(await (await fetch(`${trust}true-spine-shop.crt`)).text()).toContain("BEGIN CERTIFICATE");
+  for (const path of ["api/blades", "shop", "../etc/passwd"])
+    expect((await fetch(`${trust}${path}`)).status).toBe(404);
+  const stranger = await playwright.request.newContext({ ignoreHTTPSErrors: true });
+  for (const path of ["", "api/blades", "api/door", "assets/x.js"])
+    expect((await stranger.get(`${address}${path}`)).status()).toBe(401);
+  await stranger.dispose();
+  // Plain HTTP is spoken to this machine alone.
+  await expect(fetch(address.replace("https", "http"))).rejects.toThrow();
+  one.child.kill("SIGTERM");
+  await one.gone;
 });
 
 /** pid of the server behind an address. */

@@ -9,6 +9,7 @@ import { Plain, say } from "./plain.mjs";
 
 const OLDEST_NODE = [20, 19];
 const CHROMIUM = "/usr/bin/chromium";
+const CERTUTIL = "/usr/bin/certutil";
 
 /** Runs a script's main function; what it throws becomes one plain line, or a stack if it is a defect. */
 export async function run(main) {
@@ -66,10 +67,16 @@ function ensurePostgres() {
   if (!serverBinaries()) throw new Plain("PostgreSQL is still not there after installing it.");
 }
 
+/** Chromium, and what puts an authority into its store: the tests trust a shop as a tablet does. */
 function ensureChromium() {
-  if (existsSync(CHROMIUM)) return;
-  installFromDebian("chromium", "Chromium");
-  if (!existsSync(CHROMIUM)) throw new Plain("Chromium is still not there after installing it.");
+  for (const [file, name, title] of [
+    [CHROMIUM, "chromium", "Chromium"],
+    [CERTUTIL, "libnss3-tools", "certutil"],
+  ]) {
+    if (existsSync(file)) continue;
+    installFromDebian(name, title);
+    if (!existsSync(file)) throw new Plain(`${title} is still not there after installing it.`);
+  }
 }
 
 function installFromDebian(name, title) {

@@ -1,15 +1,12 @@
-import { createSocket } from "node:dgram";
-import { hostname, networkInterfaces } from "node:os";
 import { join } from "node:path";
 import { openProjectCluster, STATE } from "./database.mjs";
+import { shopDoor } from "./door.mjs";
 import { Plain, say } from "./plain.mjs";
 import { freePort, isSameProcess, parentOf, startOf } from "./processes.mjs";
 import { run, setUp } from "./setup.mjs";
 import { supervise } from "./supervise.mjs";
 
 const USUAL_PORT = 4570;
-const USUAL_SHOP_PORT = 4571;
-const USUAL_TRUST_PORT = 4572;
 const PORTS_TRIED = 20;
 const LOOPBACK = ["127.0.0.1", "localhost", "::1"];
 const LOOK_FOR_PARENT_MS = 1000;
@@ -21,7 +18,7 @@ run(async () => {
   const cluster = await openProjectCluster();
   let serving;
   try {
-    const shop = process.argv.includes("--shop") ? await shopDoor() : null;
+    const shop = process.argv.includes("--shop") ? await shopDoor(join(STATE, "certificates")) : null;
     if (!shop && !LOOPBACK.includes(process.env.HOST ?? "127.0.0.1")) {
       throw new Plain("To let tablets and other machines in, start it with: npm start -- --shop");
     }
@@ -67,54 +64,4 @@ async function onSomePort(serve) {
       if (!isTaken || tries === PORTS_TRIED) throw error;
     }
   }
-}
-
-/** What the server needs to listen to the network: this machine's addresses and names, ports, and where its certificates are kept. */
-async function shopDoor() {
-  const host = process.env.HOST ?? "0.0.0.0";
-  const isAll = ["0.0.0.0", "::"].includes(host);
-  const addresses = isAll ? await addressesOfThis() : [host];
-  if (addresses.length === 0)
-    throw new Plain("This machine has no address on a network just now: connect it, and start again.");
-  const names = [
-    hostname(),
-    `${hostname().replace(/\.local$/, "")}.local`,
-    ...(process.env.ALLOWED_HOSTS ?? "").split(","),
-  ];
-  const port = await freePort(Number(process.env.SHOP_PORT) || USUAL_SHOP_PORT, host);
-  const trust = await freePort(Number(process.env.TRUST_PORT) || USUAL_TRUST_PORT, host);
-  return {
-    address: `https://${addresses[0]}:${port}/`,
-    env: {
-      SHOP_DIR: join(STATE, "certificates"),
-      SHOP_HOST: host,
-      SHOP_PORT: String(port),
-      TRUST_PORT: String(trust),
-      SHOP_ADDRESSES: addresses.join(","),
-      SHOP_NAMES: names.filter(Boolean).join(","),
-    },
-  };
-}
-
-/** Addresses at which other machines reach this one; the one it would go out by first, which is the one a tablet finds. */
-async function addressesOfThis() {
-  const all = Object.values(networkInterfaces())
-    .flat()
-    .filter(({ internal, family }) => !internal && family === "IPv4")
-    .map(({ address }) => address);
-  const out = await addressOut();
-  return all.includes(out) ? [out, ...all.filter((address) => address !== out)] : all;
-}
-
-/** The address that this machine would reach others by; nothing is sent for it. 192.0.2.1 is nobody's (RFC 5737). */
-function addressOut() {
-  return new Promise((resolve) => {
-    const socket = createSocket("udp4");
-    const end = (address) => {
-      socket.close();
-      resolve(address);
-    };
-    socket.once("error", () => end(null));
-    socket.connect(9, "192.0.2.1", () => end(socket.address().address));
-  });
 }

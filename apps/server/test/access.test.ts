@@ -170,6 +170,12 @@ describe("another machine", () => {
     for (const from of ["127.0.0.1", "::1", "::ffff:127.0.0.1"])
       expect((await ask("/api/blades", from)).status).toBe(200);
     expect((await ask("/api/blades", "::ffff:10.1.1.1")).status).toBe(401);
+    const byTls = await api.app.request(
+      "/api/blades",
+      { headers: { host: "localhost" } },
+      { incoming: { socket: { remoteAddress: "127.0.0.1", encrypted: true } } },
+    );
+    expect(byTls.status).toBe(401);
     const shut = apiOn(api.db, api.judging, { isDeskShut: true });
     expect((await shut.send("GET", "/blades")).status).toBe(401);
   });

@@ -50,8 +50,7 @@ export class Doors {
    */
   guard(isDeskShut: boolean): MiddlewareHandler<WithDevice> {
     return async (c, next) => {
-      const remote = remoteOf(c);
-      if (!isDeskShut && (remote === null || LOOPBACK.test(remote))) return next();
+      if (!isDeskShut && isDesk(c)) return next();
       const token = getCookie(c, COOKIE);
       const device = token ? await deviceOf(this.db, token) : null;
       if (!device) {
@@ -110,7 +109,10 @@ function stranger(c: Context<WithDevice>): Response {
   );
 }
 
-/** The address a request came from; null where it came over no socket, as in tests of the API alone. */
-function remoteOf(c: Context<WithDevice>): string | null {
-  return c.env?.incoming?.socket.remoteAddress ?? null;
+/** Whether a request comes from the machine itself by its own door: over the loopback, and not over that of the shop, which is TLS. */
+function isDesk(c: Context<WithDevice>): boolean {
+  const socket = c.env?.incoming?.socket;
+  // Over no socket at all, as in tests of the API alone and where the server asks itself.
+  if (!socket) return true;
+  return LOOPBACK.test(socket.remoteAddress ?? "") && !("encrypted" in socket && socket.encrypted);
 }

@@ -11,6 +11,7 @@ const PAGES = {
   "/knives": async () => (await import("../pages/knives/Knives.tsx")).Knives,
   "/trials": async () => (await import("../pages/trials/Trials.tsx")).Trials,
   "/stores": async () => (await import("../pages/stores/Stores.tsx")).Stores,
+  "/shop": async () => (await import("../pages/shop/ShopPage.tsx")).ShopPage,
   "/sums/:key?": async () => (await import("../pages/sums/SumsPage.tsx")).SumsPage,
   "/new": async () => (await import("../pages/new/NewBlade.tsx")).NewBlade,
   "/blades/:id/:page": async () => (await import("../pages/blade/BladeRoute.tsx")).BladeRoute,

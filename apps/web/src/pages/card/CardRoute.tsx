@@ -14,6 +14,7 @@ import type { WorkRow } from "@true-spine/core/work/schema.ts";
 import { X } from "lucide-react";
 import { useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
+import { useMe } from "../../api/door.ts";
 import { useSettings } from "../../app/settings.ts";
 import { useFilePart, useSaveStatus, useScreen } from "../../blade/screen.ts";
 import { Notices } from "../../parts/Notices.tsx";
@@ -80,6 +81,7 @@ function Card() {
   const route = useRoute();
   const { report, trouble: workTrouble, tryAgain } = useRouteReport();
   const unit = useSettings((settings) => settings.unit);
+  const { role } = useMe();
   const { hand, setHand } = useSettings();
   const trouble = useSaveStatus();
   const next = route.stages.findIndex((stage) => stage.done === undefined);
@@ -146,10 +148,10 @@ function Card() {
       <div className="p-10">
         <p>This blade has no route yet: choose one on its Route page.</p>
         <Link
-          to={`/blades/${id}/route`}
+          to={role === "card" ? "/" : `/blades/${id}/route`}
           className="mt-4 inline-block rounded bg-deep px-4 py-3 font-semibold text-on-deep"
         >
-          To its route
+          {role === "card" ? "To the rack" : "To its route"}
         </Link>
       </div>
     );
@@ -161,7 +163,8 @@ function Card() {
     if (reading.past && reading.what === "edge" && shown) {
       const now = open.store.getState().route;
       const { toGo } = standingOf(reading, shown, report);
-      open.put({ route: replanned(now, -toGo) });
+      // What is planned is the desk's where this device has the cards only: it plans anew by the same reading.
+      if (role !== "card") open.put({ route: replanned(now, -toGo) });
     }
     setIsReading(null);
   };
@@ -178,8 +181,8 @@ function Card() {
         <span className="ml-auto flex items-center gap-3 text-base text-faint">
           <span role="status">{saveWords(trouble.status, trouble.isKept)}</span>
           {isKept && <span title="Opens again and goes on with the network gone">works offline</span>}
-          {!window.isSecureContext && (
-            <span title="Browsers keep a page for when the network is gone only over a secure address. What you do is kept here all the same, as long as the page stays open.">
+          {isKept === false && (
+            <span title="Browsers keep a page for when the network is gone only over a secure address that they trust. What you do is kept here all the same, as long as the page stays open.">
               needs the network here
             </span>
           )}
@@ -188,7 +191,7 @@ function Card() {
         </span>
         <Link
           reloadDocument
-          to={`/blades/${id}/route`}
+          to={role === "card" ? "/" : `/blades/${id}/route`}
           aria-label="Leave the card"
           className="rounded p-3 hover:bg-rule"
         >

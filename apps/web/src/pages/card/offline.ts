@@ -2,15 +2,18 @@ import { DOCUMENT_KINDS } from "@true-spine/core/registry/documents.ts";
 import { useEffect, useState } from "react";
 import routeWorker from "../../workers/route.worker.ts?worker&url";
 
-/** Whether this card would open again with the network gone: asked for as soon as it is shown. */
-export function useOffline(id: string): boolean {
-  const [isKept, setIsKept] = useState(false);
+/**
+ * Whether this card would open again with the network gone: asked for as soon as it is shown; null until that is known. Browsers keep
+ * pages only over a secure address that they trust.
+ */
+export function useOffline(id: string): boolean | null {
+  const [isKept, setIsKept] = useState<boolean | null>(null);
   useEffect(() => {
     const { serviceWorker } = navigator;
-    if (!serviceWorker) return;
+    if (!serviceWorker) return setIsKept(false);
     let isGone = false;
     const onMessage = ({ data }: MessageEvent<{ kind?: string }>) => {
-      if (data?.kind === "kept" && !isGone) setIsKept(true);
+      if (!isGone && (data?.kind === "kept" || data?.kind === "not kept")) setIsKept(data.kind === "kept");
     };
     serviceWorker.addEventListener("message", onMessage);
     const keep = async () => {
@@ -31,7 +34,9 @@ export function useOffline(id: string): boolean {
       active?.postMessage({ kind: "keep", urls: [...new Set(urls)] });
     };
     // Without it the card works as long as the network does; nothing else depends on it.
-    keep().catch(() => {});
+    keep().catch(() => {
+      if (!isGone) setIsKept(false);
+    });
     return () => {
       isGone = true;
       serviceWorker.removeEventListener("message", onMessage);

@@ -5,6 +5,7 @@ import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { Suspense, useDeferredValue, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { takeBackBlade, useDeletedBlades, useRack } from "../../api/blades.ts";
+import { useMe } from "../../api/door.ts";
 import { useSettings } from "../../app/settings.ts";
 import { DeletedList } from "../../parts/DeletedList.tsx";
 import { later } from "../../parts/later.ts";
@@ -26,6 +27,8 @@ export function Rack() {
   const { data, isError, isPending, refetch } = useRack(useDeferredValue(search), shelf === "archive");
   const { unit } = useSettings();
   useTitle("Rack");
+  const { role } = useMe();
+  const mayChange = role === "desk" || role === "all";
   const navigate = useNavigate();
   const queries = useQueryClient();
   const refresh = () => void queries.invalidateQueries({ queryKey: ["blades"] });
@@ -45,19 +48,23 @@ export function Rack() {
         <div className="w-52">
           <Segmented
             label="Shelf"
-            options={["rack", "archive", "deleted"]}
+            options={mayChange ? ["rack", "archive", "deleted"] : ["rack", "archive"]}
             value={shelf}
             onChange={setShelf}
           />
         </div>
         <UnitMenu />
-        <OpenFile onDone={refresh} />
-        <Link
-          to="/new"
-          className="flex min-h-9 items-center rounded bg-deep px-3 py-1.5 font-semibold text-on-deep"
-        >
-          New blade
-        </Link>
+        {mayChange && (
+          <>
+            <OpenFile onDone={refresh} />
+            <Link
+              to="/new"
+              className="flex min-h-9 items-center rounded bg-deep px-3 py-1.5 font-semibold text-on-deep"
+            >
+              New blade
+            </Link>
+          </>
+        )}
       </header>
       <div className="min-h-0 flex-1 overflow-auto px-5 py-4">
         {shelf === "deleted" && <Deleted onDone={refresh} />}
@@ -131,11 +138,17 @@ function RackRow({
   onDone: () => void;
 }) {
   const { summary } = row;
+  const { role } = useMe();
   const [x, y, width, height] = summary.box;
   const say = (mm: number, places?: number) => showLength(mm, unit, places);
   return (
     <li className="flex items-stretch rounded-md border border-rule bg-sheet">
-      <Link to={`/blades/${row.id}/grind`} className="flex min-w-0 flex-1 items-stretch rounded-md">
+      <Link
+        to={role === "card" ? `/card/${row.id}` : `/blades/${row.id}/grind`}
+        // What keeps cards without the network looks after pages that begin as one.
+        reloadDocument={role === "card"}
+        className="flex min-w-0 flex-1 items-stretch rounded-md"
+      >
         <span className="flex w-[46%] shrink-0 items-center rounded-l-md bg-layout px-4 py-3">
           {/* One scale for the whole rack: a short knife looks short. */}
           <svg
@@ -201,9 +214,11 @@ function RackRow({
           </span>
         </span>
       </Link>
-      <Suspense fallback={<span className="w-10" />}>
-        <RowMenu row={row} onDone={onDone} />
-      </Suspense>
+      {(role === "desk" || role === "all") && (
+        <Suspense fallback={<span className="w-10" />}>
+          <RowMenu row={row} onDone={onDone} />
+        </Suspense>
+      )}
     </li>
   );
 }

@@ -1,0 +1,27 @@
+import { useMe } from "../../api/door.ts";
+import { useTitle } from "../../parts/useTitle.ts";
+import { DevicesTable } from "./DevicesTable.tsx";
+import { DoorPanel } from "./DoorPanel.tsx";
+
+/** The shop's own house-keeping: which tablets are let in and what they may do. */
+export function ShopPage() {
+  useTitle("Shop");
+  const { role } = useMe();
+  return (
+    <div className="flex h-full flex-col">
+      <header className="flex h-13 shrink-0 items-center gap-3 border-b border-rule bg-paper px-5">
+        <h1 className="text-[17px] font-bold">Shop</h1>
+      </header>
+      <div className="min-h-0 flex-1 overflow-auto px-5 py-4">
+        {role === "desk" ? (
+          <>
+            <DoorPanel />
+            <DevicesTable />
+          </>
+        ) : (
+          <p>Devices are let in and shut out at the desk, the machine that True Spine runs on.</p>
+        )}
+      </div>
+    </div>
+  );
+}
