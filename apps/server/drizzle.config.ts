@@ -8,6 +8,7 @@ export default defineConfig({
     "./src/schema/readings.ts",
     "./src/schema/work.ts",
     "./src/schema/devices.ts",
+    "./src/schema/copies.ts",
   ],
   out: "./migrations",
 });

@@ -9,6 +9,7 @@ import { secureHeaders } from "hono/secure-headers";
 import type { Logger } from "pino";
 import { Doors, meOf, type WithDevice } from "./access/doors.ts";
 import { onlyHosts } from "./access/hosts.ts";
+import type { Copying } from "./copying.ts";
 import { type Database, isAnswering } from "./database.ts";
 import type { Judging } from "./judging/judging.ts";
 import { away, notFound, Problem, problemResponse } from "./problem.ts";
@@ -16,6 +17,7 @@ import { LARGEST_BODY } from "./request.ts";
 import { anvilRoutes } from "./routes/anvil.ts";
 import { bladeRoutes } from "./routes/blades.ts";
 import { bundleRoutes } from "./routes/bundles.ts";
+import { copyRoutes } from "./routes/copies.ts";
 import { deviceRoutes, doorRoutes } from "./routes/devices.ts";
 import { type Instruments, instrumentRoutes } from "./routes/instruments.ts";
 import { runRoutes } from "./routes/runs.ts";
@@ -36,6 +38,8 @@ export interface AppOptions {
   readonly doors?: Doors;
   /** Where other machines reach this one; null where none may. */
   readonly door?: Door | null;
+  /** What makes copies of everything; none in tests of the API alone. */
+  readonly copying?: Copying | null;
   /** Whether not even requests from this machine itself are let in without a device's proof: a balancer passes them on. */
   readonly isDeskShut?: boolean;
 }
@@ -52,6 +56,7 @@ export function createApp({
   hosts = [],
   doors = new Doors(db),
   door = null,
+  copying = null,
   isDeskShut = false,
 }: AppOptions): App {
   const app: App = new Hono();
@@ -115,6 +120,7 @@ export function createApp({
   app.route("/api/shop", shopRoutes(stores));
   app.route("/api/runs", runRoutes(stores));
   app.route("/api/devices", deviceRoutes(stores));
+  app.route("/api/copies", copyRoutes(stores, copying));
   app.route("/api/door", doorRoutes(door));
   app.route("/api/instruments", instrumentRoutes(instruments, judging, doors));
   const asked = async (path: string) => {

@@ -81,6 +81,13 @@ export const BODIES = {
   ),
   copy: checked(Type.Object({ id: Uuid }, only)),
   restore: checked(Type.Object({ base: Revision, saveKey: Uuid }, only)),
+  copyFolder: checked(
+    // Whole, from the root: where the server was started from is nobody's business.
+    Type.Object(
+      { folder: Type.String({ minLength: 2, maxLength: 500, pattern: "^/[^\\p{Cc}\\p{Cs}]*$" }) },
+      only,
+    ),
+  ),
   letIn: checked(
     Type.Object({ name: Label, role: Type.Union(ROLES.map((role) => Type.Literal(role))) }, only),
   ),

@@ -28,6 +28,8 @@ const TRIES = 4;
 
 export interface OpenDatabase {
   readonly db: Database;
+  /** Where it is. */
+  readonly url: string;
   /** Hears what is told on a channel, from whichever server; `onBack` when words may have been missed. Answers with how to stop. */
   hear(channel: string, onWords: (words: string) => void, onBack: () => void): () => Promise<void>;
   close(): Promise<void>;
@@ -57,6 +59,7 @@ export async function openDatabase(url: string, name = NAME): Promise<OpenDataba
   const db = drizzle(pool);
   return {
     db,
+    url: own.href,
     hear: (channel, onWords, onBack) => hear(own.href, channel, onWords, onBack),
     close: () => pool.end(),
   };

@@ -5,6 +5,7 @@ import pino from "pino";
 import { Doors } from "./access/doors.ts";
 import { listed, openShop } from "./access/shop.ts";
 import { createApp } from "./app.ts";
+import { Copying } from "./copying.ts";
 import { openDatabase } from "./database.ts";
 import { seedDemo } from "./demo/seed.ts";
 import { Gateway } from "./instruments/gateway.ts";
@@ -20,7 +21,7 @@ const USUAL_INSTRUMENT_PORT = 4580;
 
 const log = pino({ level: process.env.LOG_LEVEL ?? "warn" });
 const port = Number(required("PORT"));
-const { db, hear, close } = await openDatabase(required("DATABASE_URL"));
+const { db, url, hear, close } = await openDatabase(required("DATABASE_URL"));
 const judging = new Judging();
 await seedDemo({ db, judging });
 
@@ -36,6 +37,8 @@ const deaf = hear(
     void doors.lookAgain().catch((error: unknown) => log.warn({ err: error }, "devices not looked after")),
 );
 const shared = process.env.SHOP_DIR ? await openShop(process.env.SHOP_DIR) : null;
+const copying = new Copying(db, url, log);
+copying.startNightly();
 const app = createApp({
   db,
   judging,
@@ -44,6 +47,7 @@ const app = createApp({
   webDist,
   hosts: [...listed(process.env.HOSTS), ...(shared?.names ?? [])],
   doors,
+  copying,
   door: shared?.door ?? null,
   isDeskShut: process.env.DESK === "shut",
 });
@@ -71,6 +75,7 @@ function drain(): void {
   if (draining) return;
   draining = true;
   setTimeout(() => process.exit(1), DRAIN_WITHIN_MS).unref();
+  copying.stop();
   bench.stop();
   gateway.close();
   const closed = servers.map((server) => new Promise<void>((resolve) => server.close(() => resolve())));

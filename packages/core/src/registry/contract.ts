@@ -141,3 +141,25 @@ export interface Door {
   /** SHA-256 of the authority's certificate, to be compared by eye. */
   fingerprint: string;
 }
+
+/** A copy of everything that was begun, and what came of it. */
+export interface CopyRow {
+  startedAt: string;
+  endedAt: string | null;
+  file: string | null;
+  bytes: number | null;
+  /** Whether it was restored elsewhere and found the same. */
+  isGood: boolean;
+  why: string | null;
+}
+
+export interface CopyState {
+  /** Where copies go; null until that is named. */
+  folder: string | null;
+  lastGood: string | null;
+  /** Whether there is no good one of the last seven days. */
+  isLate: boolean;
+  isRunning: boolean;
+  /** The last ones, newest first. */
+  rows: CopyRow[];
+}

@@ -1,0 +1,77 @@
+import { execFile } from "node:child_process";
+import { fileURLToPath } from "node:url";
+import { promisify } from "node:util";
+import type { CopyState } from "@true-spine/core/registry/contract.ts";
+import type { Logger } from "pino";
+import type { Database } from "./database.ts";
+import { beginCopy, endCopy } from "./records/copies.ts";
+
+const SCRIPT = fileURLToPath(new URL("../../../scripts/copy.mjs", import.meta.url));
+const PROJECT = fileURLToPath(new URL("../../..", import.meta.url));
+const LOOK_EVERY_MS = 10 * 60_000;
+/** Of the night, local time: when nobody grinds. */
+const NIGHT_HOUR = 2;
+const AGAIN_AFTER_MS = 3600_000;
+const run = promisify(execFile);
+
+/** Makes copies of everything as a process of its own: when asked, and once a night. */
+export class Copying {
+  private timer: ReturnType<typeof setInterval> | undefined;
+
+  constructor(
+    private readonly db: Database,
+    private readonly databaseUrl: string,
+    private readonly log: Logger,
+  ) {}
+
+  /** Begins one. Answers false where one is being made already, or no folder is named. */
+  async begin(isWanted?: (state: CopyState) => boolean): Promise<boolean> {
+    const begun = await beginCopy(this.db, isWanted);
+    if (begun)
+      void this.make(begun).catch((error: unknown) => this.log.error({ err: error }, "copy not noted"));
+    return begun !== null;
+  }
+
+  startNightly(): void {
+    const look = () =>
+      void this.begin((state) => isDue(state, new Date())).catch((error: unknown) =>
+        this.log.warn({ err: error }, "nightly copy not begun"),
+      );
+    this.timer = setInterval(look, LOOK_EVERY_MS);
+    this.timer.unref();
+    look();
+  }
+
+  stop(): void {
+    clearInterval(this.timer);
+  }
+
+  private async make({ id, folder }: { id: number; folder: string }): Promise<void> {
+    let came: { file: string; bytes: number } | { why: string };
+    try {
+      const env = { ...process.env, DATABASE_URL: this.databaseUrl };
+      const { stdout } = await run(process.execPath, [SCRIPT, "--json", folder], { cwd: PROJECT, env });
+      const said = JSON.parse(stdout.trim().split("\n").at(-1)!) as {
+        ok: boolean;
+        file: string;
+        bytes: number;
+        why: string;
+      };
+      came = said.ok ? { file: said.file, bytes: said.bytes } : { why: said.why };
+    } catch (error) {
+      came = { why: error instanceof Error ? error.message.slice(0, 500) : "The copy could not be made." };
+    }
+    if ("why" in came) this.log.error({ why: came.why, folder }, "copy failed");
+    await endCopy(this.db, id, came);
+  }
+}
+
+/** Whether tonight's copy has still to be made: after two, none good since, and none tried within the hour. */
+export function isDue({ rows }: Pick<CopyState, "rows">, now: Date): boolean {
+  const night = new Date(now);
+  night.setHours(NIGHT_HOUR, 0, 0, 0);
+  if (night > now) night.setDate(night.getDate() - 1);
+  const isDone = rows.some(({ isGood, startedAt }) => isGood && Date.parse(startedAt) >= night.getTime());
+  const last = rows[0] ? Date.parse(rows[0].startedAt) : 0;
+  return !isDone && now.getTime() - last > AGAIN_AFTER_MS;
+}
