@@ -5,6 +5,8 @@ import { SCHEMAS } from "@true-spine/core/registry/documents.ts";
 import { AnvilBench } from "@true-spine/instruments/anvil-bench.ts";
 import { Hono } from "hono";
 import { bodyLimit } from "hono/body-limit";
+import { compress } from "hono/compress";
+import { etag } from "hono/etag";
 import { secureHeaders } from "hono/secure-headers";
 import type { Logger } from "pino";
 import { Doors, meOf, type WithDevice } from "./access/doors.ts";
@@ -46,6 +48,9 @@ export interface AppOptions {
 
 type App = Hono<WithDevice>;
 
+/** Words and figures; what an instrument says goes out as it comes. */
+const COMPRESSED = /^(application\/(problem\+)?json|text\/(html|css|javascript)|image\/svg\+xml)\b/;
+
 /** The whole server as one Hono app: API under /api, the pages for everything else. */
 export function createApp({
   db,
@@ -68,6 +73,7 @@ export function createApp({
     const ms = Math.round(performance.now() - from);
     log.info({ method: c.req.method, path: c.req.path, status: c.res.status, ms }, "request");
   });
+  app.use(compress({ contentTypeFilter: COMPRESSED }));
   app.use(onlyHosts(hosts));
   app.use(
     secureHeaders({
@@ -92,9 +98,11 @@ export function createApp({
       throw new Problem(403, "Requests from other pages are refused.");
     }
     await next();
-    // What is asked for is how it stands now, never how a cache has it.
-    if (!c.res.headers.has("cache-control")) c.header("cache-control", "no-store");
+    // What is asked for is how it stands now: kept only where it is asked each time whether it still is that.
+    const kept = c.res.headers.has("etag") ? "private, no-cache" : "no-store";
+    if (!c.res.headers.has("cache-control")) c.header("cache-control", kept);
   });
+  for (const path of ["/api/blades/*", "/api/runs/*", "/api/shop"]) app.use(path, etag());
   const small = bodyLimit({
     maxSize: LARGEST_BODY,
     onError: () => {

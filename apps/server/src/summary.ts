@@ -47,13 +47,35 @@ function openPath(line: Line): string {
   return `M${line.map(([x, y]) => `${x.toFixed(2)} ${(-y).toFixed(2)}`).join("L")}`;
 }
 
-/** A closed path, y turned down, to a hundredth of a millimetre; points closer than 0.3 mm are left out. */
-function pathOf(points: readonly (readonly [number, number])[]): string {
-  let last: readonly [number, number] | undefined;
-  const kept = points.filter((point) => {
-    if (last && Math.hypot(point[0] - last[0], point[1] - last[1]) < 0.3) return false;
-    last = point;
-    return true;
-  });
+/** A closed path, y turned down, to a hundredth of a millimetre, of as few points as show it on a rack. */
+function pathOf(points: readonly Point[]): string {
+  // Between the two points that lie farthest apart, or a ring would be a line to itself.
+  const far = points.reduce(
+    (most, point, i) => (apart(point, points[0]!) > apart(points[most]!, points[0]!) ? i : most),
+    0,
+  );
+  const kept = [
+    ...fewer(points.slice(0, far + 1)),
+    ...fewer([...points.slice(far), points[0]!]).slice(1, -1),
+  ];
   return `M${kept.map(([x, y]) => `${x.toFixed(2)} ${(-y).toFixed(2)}`).join("L")}Z`;
+}
+
+type Point = readonly [number, number];
+/** What a drawing may be off by that is a hand wide on the rack, mm. */
+const OFF = 0.08;
+const apart = (a: Point, b: Point) => Math.hypot(a[0] - b[0], a[1] - b[1]);
+
+/** A line through fewer of its points, none that is left out farther from it than `OFF`. Source: Douglas and Peucker, 1973. */
+function fewer(line: readonly Point[]): readonly Point[] {
+  if (line.length < 3) return line;
+  const [first, last] = [line[0]!, line[line.length - 1]!];
+  const long = apart(first, last);
+  const off = ([x, y]: Point) =>
+    long === 0
+      ? apart([x, y], first)
+      : Math.abs((last[0] - first[0]) * (first[1] - y) - (first[0] - x) * (last[1] - first[1])) / long;
+  const most = line.reduce((at, point, i) => (off(point) > off(line[at]!) ? i : at), 0);
+  if (off(line[most]!) <= OFF) return [first, last];
+  return [...fewer(line.slice(0, most + 1)), ...fewer(line.slice(most)).slice(1)];
 }

@@ -8,10 +8,13 @@ import type {
   DeletedRow,
   RevisionRow,
 } from "@true-spine/core/registry/contract.ts";
-import { and, desc, eq, gt, ilike, isNotNull, isNull, or, sql } from "drizzle-orm";
+import { type BladeName, MOST_NAMES } from "@true-spine/core/registry/contract.ts";
+import { and, desc, eq, gt, ilike, isNotNull, isNull, or, type SQL, sql } from "drizzle-orm";
+import { isUuid } from "../bodies.ts";
 import { type Database, inTransaction } from "../database.ts";
 import { notFound, Problem } from "../problem.ts";
 import { blades, revisions } from "../schema/blades.ts";
+import { runs } from "../schema/readings.ts";
 import { besideOf, judgeAgain } from "./documents.ts";
 import { KEPT_FOR } from "./kept-for.ts";
 import { isSameJson } from "./same.ts";
@@ -29,20 +32,93 @@ const ROW = {
   archivedAt: blades.archivedAt,
 };
 
-/** Blades not deleted, newest change first; `search` looks in name, purpose and steel. */
-export function listBlades(db: Database, { search = "", archived = false }): Promise<BladeRow[]> {
-  const like = `%${search.replace(/[\\%_]/g, "\\$&")}%`;
-  return db
+/** Rows of a list that is asked for without saying how many, and at most. */
+const USUAL_ROWS = 100;
+const MOST_ROWS = 500;
+
+export interface Asked {
+  /** Looked for in name, purpose, steel, state and the names of runs. */
+  readonly search?: string;
+  readonly archived?: boolean;
+  readonly limit?: number;
+  /** Where the page before ended. */
+  readonly after?: string | undefined;
+}
+
+/**
+ * Blades not deleted, newest change first, a page of them; where the next one begins, and how many there are in all on the first page.
+ * A page begins after the row that the last one ended with, whatever was saved in between. Throws a 400 for an end that is none.
+ */
+export async function listBlades(
+  db: Database,
+  { search = "", archived = false, limit = USUAL_ROWS, after }: Asked,
+): Promise<{ rows: BladeRow[]; next: string | null; total: number | null }> {
+  const asked = and(onShelf(archived), matching(search));
+  const begin = after === undefined ? undefined : afterRow(after);
+  const most = Math.min(Math.max(1, limit), MOST_ROWS);
+  const rows = await db
     .select(ROW)
     .from(blades)
-    .where(
-      and(
-        isNull(blades.deletedAt),
-        archived ? isNotNull(blades.archivedAt) : isNull(blades.archivedAt),
-        search ? or(ilike(blades.name, like), ilike(blades.use, like), ilike(blades.steel, like)) : undefined,
-      ),
-    )
-    .orderBy(desc(blades.updatedAt), blades.name);
+    .where(and(asked, begin))
+    .orderBy(desc(blades.updatedAt), desc(blades.id))
+    .limit(most + 1);
+  const page = rows.slice(0, most);
+  const last = page.at(-1);
+  const next = rows.length > most && last ? endOf(last) : null;
+  if (after !== undefined) return { rows: page, next, total: null };
+  const [counted] = next
+    ? await db.select({ count: sql<number>`count(*)::int` }).from(blades).where(asked)
+    : [{ count: page.length }];
+  return { rows: page, next, total: counted!.count };
+}
+
+/** Blades to pick from or to hold beside one another, the newest first: without their drawings. */
+export function listNames(db: Database, archived: boolean): Promise<BladeName[]> {
+  const of = (key: string) => sql`${key}::text, ${blades.summary} -> ${key}`;
+  const keys = [of("length"), of("mass"), of("middle"), of("above")];
+  return db
+    .select({
+      id: blades.id,
+      name: blades.name,
+      use: blades.use,
+      steel: blades.steel,
+      state: blades.state,
+      revision: blades.revision,
+      summary: sql<BladeName["summary"]>`jsonb_strip_nulls(jsonb_build_object(${sql.join(keys, sql`, `)}))`,
+    })
+    .from(blades)
+    .where(onShelf(archived))
+    .orderBy(desc(blades.updatedAt), desc(blades.id))
+    .limit(MOST_NAMES);
+}
+
+const onShelf = (archived: boolean) =>
+  and(isNull(blades.deletedAt), archived ? isNotNull(blades.archivedAt) : isNull(blades.archivedAt));
+
+function matching(search: string): SQL | undefined {
+  if (!search) return undefined;
+  const like = `%${search.replace(/[\\%_]/g, "\\$&")}%`;
+  const ofRun = sql`${blades.id}::text in (
+    select jsonb_array_elements_text(file -> 'blades') from (
+      select distinct on (${runs.id}) ${runs.file} as file from ${runs} order by ${runs.id}, ${runs.number} desc
+    ) standing where file ->> 'name' ilike ${like})`;
+  return or(
+    ilike(blades.name, like),
+    ilike(blades.use, like),
+    ilike(blades.steel, like),
+    ilike(blades.state, like),
+    ofRun,
+  );
+}
+
+/** Where a page ends: the moment and the id of its last row, as one word. */
+const endOf = ({ updatedAt, id }: BladeRow) => Buffer.from(`${updatedAt}|${id}`).toString("base64url");
+
+function afterRow(word: string): SQL {
+  const [at = "", id = ""] = Buffer.from(word, "base64url").toString("utf8").split("|");
+  if (!/^\d{4}-\d{2}-\d{2} [\d:.]+[+-][\d:]+$/.test(at) || !isUuid(id))
+    throw new Problem(400, "That is no end of a page.");
+  return sql`(${blades.updatedAt}, ${blades.id}) < (${at}::timestamptz, ${id}::uuid)`;
 }
 
 /** A blade with the file of its standing revision. Throws a 404 where there is none, or it is deleted. */

@@ -5,6 +5,7 @@ import {
   labelRevision,
   listBlades,
   listDeleted,
+  listNames,
   listRevisions,
   markBlade,
   readBlade,
@@ -34,9 +35,24 @@ export function bladeRoutes(stores: Stores): Hono {
   const routes = new Hono();
 
   routes.get("/", async (c) => {
-    const isArchived = c.req.query("archived") === "true";
-    return c.json(await listBlades(db, { search: searchOf(c), archived: isArchived }));
+    const archived = c.req.query("archived") === "true";
+    const limit = Number(c.req.query("limit") ?? Number.NaN);
+    const page = await listBlades(db, {
+      search: searchOf(c),
+      archived,
+      ...(Number.isInteger(limit) ? { limit } : {}),
+      after: c.req.query("after"),
+    });
+    // Web linking, RFC 8288.
+    if (page.next) {
+      const next = new URLSearchParams({ ...c.req.query(), after: page.next });
+      c.header("link", `</api/blades?${next}>; rel="next"`);
+    }
+    if (page.total !== null) c.header("x-total", String(page.total));
+    return c.json(page.rows);
   });
+
+  routes.get("/names", async (c) => c.json(await listNames(db, c.req.query("archived") === "true")));
 
   routes.get("/deleted", async (c) => c.json(await listDeleted(db)));
 

@@ -1,7 +1,8 @@
-import { useQuery } from "@tanstack/react-query";
+import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { OtherBlade } from "@true-spine/core/findings/judged.ts";
 import type {
+  BladeName,
   BladeRow,
   BladeState,
   BladeWithFile,
@@ -11,17 +12,29 @@ import type {
 } from "@true-spine/core/registry/contract.ts";
 import type { DocumentKind, Documents } from "@true-spine/core/registry/documents.ts";
 import type { RemovedStage } from "@true-spine/core/route/removed.ts";
-import { send } from "./client.ts";
+import { send, sendForPage } from "./client.ts";
 
-const listBlades = (search: string, archived: boolean) =>
-  send<BladeRow[]>("GET", `/blades?search=${encodeURIComponent(search)}&archived=${archived}`);
+const ROWS_OF_PAGE = 60;
 
+/** The rack page by page, each fetched when it comes in sight. */
 export function useRack(search: string, archived: boolean) {
-  return useQuery({
+  return useInfiniteQuery({
     queryKey: ["blades", search, archived],
-    queryFn: () => listBlades(search, archived),
+    queryFn: ({ pageParam }) => sendForPage<BladeRow>(pageParam),
+    initialPageParam: `/blades?${new URLSearchParams({ search, archived: String(archived), limit: String(ROWS_OF_PAGE) })}`,
+    getNextPageParam: ({ next }) => next,
     placeholderData: (before) => before,
   });
+}
+
+const names = (archived: boolean) => ({
+  queryKey: ["blades", "names", archived],
+  queryFn: () => send<BladeName[]>("GET", `/blades/names?archived=${archived}`),
+});
+
+/** Blades to pick one from, or to hold beside one another. */
+export function useBladeNames(archived = false) {
+  return useQuery(names(archived));
 }
 
 /** Blades deleted within the last 30 days. */
@@ -37,8 +50,7 @@ const NONE: OtherBlade[] = [];
 /** The rack's other blades, as far as a blade is held beside them. */
 export function useOtherBlades(id: string): OtherBlade[] {
   const { data } = useQuery({
-    queryKey: ["blades", "", false],
-    queryFn: () => listBlades("", false),
+    ...names(false),
     select: (rows) =>
       rows.flatMap(({ id: other, name, use, summary: { middle } }) =>
         other === id || !middle ? [] : [{ name, use, ...middle }],

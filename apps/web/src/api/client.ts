@@ -34,6 +34,23 @@ export async function send<T>(method: string, path: string, body?: unknown): Pro
   return answerOf<T>(response);
 }
 
+export interface Page<T> {
+  readonly rows: readonly T[];
+  /** What is asked for the page after it; null after the last. */
+  readonly next: string | null;
+  /** How many there are in all, where that is told. */
+  readonly total: number | null;
+}
+
+/** Asks for a page of a list: where the next one is stands in its Link header (RFC 8288). Throws as `send` does. */
+export async function sendForPage<T>(path: string): Promise<Page<T>> {
+  const response = await ask(path, { signal: AbortSignal.timeout(ANSWER_WITHIN_MS) });
+  const rows = await answerOf<T[]>(response);
+  const next = /<\/api([^>]+)>; rel="next"/.exec(response.headers.get("link") ?? "")?.[1] ?? null;
+  const total = response.headers.get("x-total");
+  return { rows, next, total: total === null ? null : Number(total) };
+}
+
 /** Sends bytes of a type, with time for many of them. Throws as `send` does. */
 export async function sendBytes<T>(path: string, type: string, bytes: Blob): Promise<T> {
   const headers = { "content-type": type };

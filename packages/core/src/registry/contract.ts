@@ -43,6 +43,14 @@ export interface BladeRow {
   archivedAt: string | null;
 }
 
+/** A blade among others, to be picked or held beside them: without its drawing. */
+export interface BladeName extends Pick<BladeRow, "id" | "name" | "use" | "steel" | "state" | "revision"> {
+  summary: Pick<Summary, "length" | "mass" | "middle" | "above">;
+}
+
+/** How many of them are listed at most, the newest first. */
+export const MOST_NAMES = 2000;
+
 export interface BladeWithFile extends BladeRow {
   file: Blade;
 }

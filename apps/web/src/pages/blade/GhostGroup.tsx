@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { readBlade, useRack } from "../../api/blades.ts";
+import { readBlade, useBladeNames } from "../../api/blades.ts";
 import { useRail, useScreen } from "../../blade/screen.ts";
 import { Alert } from "../../parts/Alert.tsx";
 import { Choice, Group } from "../../parts/Group.tsx";
@@ -8,7 +8,7 @@ import { Choice, Group } from "../../parts/Group.tsx";
 export function GhostGroup() {
   const { id, rail } = useScreen();
   const ghost = useRail((state) => state.ghost);
-  const { data } = useRack("", false);
+  const { data } = useBladeNames();
   const [why, setWhy] = useState<string | null>(null);
   const others = (data ?? []).filter((row) => row.id !== id);
   const choose = async (other: string) => {

@@ -2,7 +2,7 @@ import { edgeOf, type Knife, middleOf, parseKnives } from "@true-spine/core/edge
 import { PURPOSES } from "@true-spine/core/findings/purposes.ts";
 import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useMemo, useState } from "react";
-import { useRack } from "../../api/blades.ts";
+import { useBladeNames } from "../../api/blades.ts";
 import { useSettings } from "../../app/settings.ts";
 import { Alert } from "../../parts/Alert.tsx";
 import { download } from "../../parts/download.ts";
@@ -29,7 +29,7 @@ export function Knives() {
   useTitle("Knives");
   const { shop, put, saving, isAway } = useShop();
   const unit = useSettings((settings) => settings.unit);
-  const { data: rack } = useRack("", false);
+  const { data: rack } = useBladeNames();
   const [picked, setPicked] = useState<string | null>(null);
   const [height, setHeight] = useState<number>(1);
   const [beside, setBeside] = useState("");

@@ -7,7 +7,7 @@ import {
   wedgeUpTo,
 } from "@true-spine/core/edge/knives.ts";
 import { apexStands } from "@true-spine/core/edge/trials.ts";
-import type { BladeRow } from "@true-spine/core/registry/contract.ts";
+import type { BladeName } from "@true-spine/core/registry/contract.ts";
 import { atan } from "@true-spine/core/units/angle.ts";
 
 /** A knife or a blade of the rack as it is held beside others: in the middle of its edge. mm, g, degrees a side. */
@@ -50,7 +50,7 @@ export function ofKnife(knife: Knife): Measured {
 }
 
 /** A blade of the rack by what the rack knows of it; null where it has no edge bevel in the middle. */
-export function ofBlade({ id, name, use, summary }: BladeRow): Measured | null {
+export function ofBlade({ id, name, use, summary }: BladeName): Measured | null {
   const { middle, above = {}, length, mass } = summary;
   if (!middle || middle.behind <= 0 || middle.edgeBevel <= 0) return null;
   const { behind, edgeBevel } = middle;

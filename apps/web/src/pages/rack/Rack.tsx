@@ -1,8 +1,9 @@
 import { useQueryClient } from "@tanstack/react-query";
+import { useVirtualizer } from "@tanstack/react-virtual";
 import type { BladeRow } from "@true-spine/core/registry/contract.ts";
 import { type LengthUnit, showLength } from "@true-spine/core/units/length.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
-import { Suspense, useDeferredValue, useState } from "react";
+import { type RefObject, Suspense, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { takeBackBlade, useDeletedBlades, useRack } from "../../api/blades.ts";
 import { useMe } from "../../api/door.ts";
@@ -24,7 +25,10 @@ const RowMenu = later(async () => (await import("./RowMenu.tsx")).RowMenu);
 export function Rack() {
   const [search, setSearch] = useState("");
   const [shelf, setShelf] = useState<"rack" | "archive" | "deleted">("rack");
-  const { data, isError, isPending, refetch } = useRack(useDeferredValue(search), shelf === "archive");
+  const rack = useRack(useDeferredValue(search), shelf === "archive");
+  const { data, isError, isPending, refetch } = rack;
+  const rows = data?.pages.flatMap((page) => page.rows);
+  const total = data?.pages[0]?.total ?? null;
   const { unit } = useSettings();
   useTitle("Rack");
   const { role } = useMe();
@@ -32,15 +36,18 @@ export function Rack() {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const refresh = () => void queries.invalidateQueries({ queryKey: ["blades"] });
-  const longest = Math.max(1, ...(data ?? []).map((row) => row.summary.box[2]));
+  const scroller = useRef<HTMLDivElement>(null);
+  // What is looked for begins at its top.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: whenever either changes
+  useEffect(() => scroller.current?.scrollTo(0, 0), [search, shelf]);
   return (
     <div className="flex h-full flex-col">
       <header className="flex h-13 shrink-0 items-center gap-3 border-b border-rule bg-paper px-5">
         <h1 className="text-[17px] font-bold">Rack</h1>
         <SearchBox
           className="ml-3 max-w-80 flex-1"
-          label="Search by name, purpose or steel"
-          placeholder="name, purpose or steel"
+          label="Search by name, purpose, steel, state or run"
+          placeholder="name, purpose, steel, state or run"
           text={search}
           onText={setSearch}
         />
@@ -66,7 +73,7 @@ export function Rack() {
           </>
         )}
       </header>
-      <div className="min-h-0 flex-1 overflow-auto px-5 py-4">
+      <div ref={scroller} className="min-h-0 flex-1 overflow-auto px-5 py-4">
         {shelf === "deleted" && <Deleted onDone={refresh} />}
         {shelf !== "deleted" && isPending && <p className="text-faint">Fetching the rack …</p>}
         {isError && (
@@ -75,18 +82,83 @@ export function Rack() {
             <PlainButton onClick={() => void refetch()}>Try again</PlainButton>
           </div>
         )}
-        {shelf !== "deleted" && data?.length === 0 && (
+        {shelf !== "deleted" && rows?.length === 0 && (
           <Empty search={search} shelf={shelf} onNew={() => navigate("/new")} />
         )}
-        {shelf !== "deleted" && data && data.length > 0 && (
-          <ul className="flex flex-col gap-3">
-            {data.map((row) => (
-              <RackRow key={row.id} row={row} unit={unit} longest={longest} onDone={refresh} />
-            ))}
-          </ul>
+        {shelf !== "deleted" && rows && rows.length > 0 && (
+          <>
+            {total !== null && rows.length < total && (
+              <p className="mb-2 text-sm text-faint">
+                {total} blades{search && ` that match “${search}”`}
+              </p>
+            )}
+            <Rows
+              rows={rows}
+              total={total}
+              scroller={scroller}
+              unit={unit}
+              onDone={refresh}
+              onNearEnd={() => {
+                if (rack.hasNextPage && !rack.isFetchingNextPage) void rack.fetchNextPage();
+              }}
+            />
+          </>
         )}
       </div>
     </div>
+  );
+}
+
+/** Rows that are looked at from the end before the next page is fetched. */
+const NEAR_END = 15;
+const USUAL_HEIGHT = 122;
+
+/** The rows in sight and a few beside them; the others are room. One scale for all that are fetched: a short knife looks short. */
+function Rows({
+  rows,
+  total,
+  scroller,
+  unit,
+  onDone,
+  onNearEnd,
+}: {
+  rows: readonly BladeRow[];
+  total: number | null;
+  scroller: RefObject<HTMLDivElement | null>;
+  unit: LengthUnit;
+  onDone: () => void;
+  onNearEnd: () => void;
+}) {
+  const longest = useMemo(() => rows.reduce((most, row) => Math.max(most, row.summary.box[2]), 1), [rows]);
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => USUAL_HEIGHT,
+    getItemKey: (index) => rows[index]!.id,
+    gap: 12,
+    overscan: 6,
+  });
+  const items = virtual.getVirtualItems();
+  const isNearEnd = (items.at(-1)?.index ?? 0) > rows.length - NEAR_END;
+  useEffect(() => {
+    if (isNearEnd) onNearEnd();
+  }, [isNearEnd, onNearEnd]);
+  return (
+    <ul className="relative" style={{ height: virtual.getTotalSize() }}>
+      {items.map(({ index, key, start }) => (
+        <li
+          key={key}
+          ref={virtual.measureElement}
+          data-index={index}
+          aria-setsize={total ?? rows.length}
+          aria-posinset={index + 1}
+          className="absolute top-0 left-0 flex w-full items-stretch rounded-md border border-rule bg-sheet"
+          style={{ transform: `translateY(${start}px)` }}
+        >
+          <RackRow row={rows[index]!} unit={unit} longest={longest} onDone={onDone} />
+        </li>
+      ))}
+    </ul>
   );
 }
 
@@ -142,7 +214,7 @@ function RackRow({
   const [x, y, width, height] = summary.box;
   const say = (mm: number, places?: number) => showLength(mm, unit, places);
   return (
-    <li className="flex items-stretch rounded-md border border-rule bg-sheet">
+    <>
       <Link
         to={role === "card" ? `/card/${row.id}` : `/blades/${row.id}/grind`}
         // What keeps cards without the network looks after pages that begin as one.
@@ -219,7 +291,7 @@ function RackRow({
           <RowMenu row={row} onDone={onDone} />
         </Suspense>
       )}
-    </li>
+    </>
   );
 }
 

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useRack } from "../../api/blades.ts";
+import { useBladeNames } from "../../api/blades.ts";
 import { SmallButton } from "../../parts/Group.tsx";
 import { PlainButton } from "../../parts/PlainButton.tsx";
 import { Question } from "../../parts/Question.tsx";
@@ -16,8 +16,8 @@ export function PickBlades({
   onClose: () => void;
 }) {
   const [search, setSearch] = useState("");
-  const { data } = useRack("", false);
-  const { data: archived } = useRack("", true);
+  const { data } = useBladeNames();
+  const { data: archived } = useBladeNames(true);
   const [blades, setBlades] = useState<readonly string[]>(picked);
   const rows = (data ?? []).filter(({ name }) => name.toLowerCase().includes(search.toLowerCase()));
   const nameOf = (id: string) => {

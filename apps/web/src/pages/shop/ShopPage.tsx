@@ -1,9 +1,10 @@
 import { useMe } from "../../api/door.ts";
 import { useTitle } from "../../parts/useTitle.ts";
+import { CopiesPanel } from "./CopiesPanel.tsx";
 import { DevicesTable } from "./DevicesTable.tsx";
 import { DoorPanel } from "./DoorPanel.tsx";
 
-/** The shop's own house-keeping: which tablets are let in and what they may do. */
+/** The shop's own house-keeping: which tablets are let in and what they may do, and copies of everything. */
 export function ShopPage() {
   useTitle("Shop");
   const { role } = useMe();
@@ -17,6 +18,7 @@ export function ShopPage() {
           <>
             <DoorPanel />
             <DevicesTable />
+            <CopiesPanel />
           </>
         ) : (
           <p>Devices are let in and shut out at the desk, the machine that True Spine runs on.</p>

@@ -3,7 +3,7 @@ import type { Answer, Given, Sum } from "@true-spine/core/sums/sum.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { createBlade, useRack } from "../../api/blades.ts";
+import { createBlade, useBladeNames } from "../../api/blades.ts";
 import { whyOf } from "../../api/client.ts";
 import { useSettings } from "../../app/settings.ts";
 import { Alert } from "../../parts/Alert.tsx";
@@ -30,7 +30,7 @@ export function PutInto({
   const navigate = useNavigate();
   const [why, setWhy] = useState<string | null>(null);
   const [isBusy, setIsBusy] = useState(false);
-  const { data: blades } = useRack("", false);
+  const { data: blades } = useBladeNames();
   if (!answer.put || !answer.blade) return null;
   const { put, blade } = answer;
   const make = async () => {

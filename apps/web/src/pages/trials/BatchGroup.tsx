@@ -9,7 +9,7 @@ import {
 import { PURPOSES } from "@true-spine/core/findings/purposes.ts";
 import { STEELS } from "@true-spine/core/steel/steels.ts";
 import { useEffect, useState } from "react";
-import { useRack } from "../../api/blades.ts";
+import { useBladeNames } from "../../api/blades.ts";
 import { Alert } from "../../parts/Alert.tsx";
 import { AngleBox, LengthBox, NumberRow } from "../../parts/Box.tsx";
 import { Caution } from "../../parts/Caution.tsx";
@@ -30,7 +30,7 @@ export function BatchGroup({
   next: Next | null;
   onKeep: (batch: Batch) => string | null;
 }) {
-  const { data: rack } = useRack("", false);
+  const { data: rack } = useBladeNames();
   const [why, setWhy] = useState<string | null>(null);
   const change = (some: Partial<Draft>) => {
     setWhy(null);
