@@ -133,10 +133,9 @@ describe("the rack", () => {
     const [names] = (await api.send("GET", "/blades/names")).body;
     expect(Object.keys(names.summary).sort()).toEqual(["above", "length", "mass", "middle"]);
     expect(names).not.toHaveProperty("summary.outline");
-    const drawn = [...row.summary.outline.matchAll(/(-?[\d.]+) (-?[\d.]+)/g)].map(([, x, y]) => [
-      Number(x),
-      -Number(y),
-    ]);
+    const drawn = [...row.summary.outline.matchAll(/(-?[\d.]+) (-?[\d.]+)/g)].map(
+      ([, x, y]): Pair => [Number(x), -Number(y)],
+    );
     expect(drawn.length).toBeLessThan(150);
     const offAll = ringPoints(compileField(named("One more")).ring).map((point) =>
       Math.min(...drawn.map((from, i) => offLine(point, from, drawn[(i + 1) % drawn.length]!))),

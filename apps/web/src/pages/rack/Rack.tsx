@@ -1,9 +1,19 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import type { BladeRow } from "@true-spine/core/registry/contract.ts";
+import type { BladeRow, Me } from "@true-spine/core/registry/contract.ts";
 import { type LengthUnit, showLength } from "@true-spine/core/units/length.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
-import { type RefObject, Suspense, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import {
+  memo,
+  type RefObject,
+  Suspense,
+  useCallback,
+  useDeferredValue,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 import { Link, useNavigate } from "react-router";
 import { takeBackBlade, useDeletedBlades, useRack } from "../../api/blades.ts";
 import { useMe } from "../../api/door.ts";
@@ -27,7 +37,7 @@ export function Rack() {
   const [shelf, setShelf] = useState<"rack" | "archive" | "deleted">("rack");
   const rack = useRack(useDeferredValue(search), shelf === "archive");
   const { data, isError, isPending, refetch } = rack;
-  const rows = data?.pages.flatMap((page) => page.rows);
+  const rows = useMemo(() => data?.pages.flatMap((page) => page.rows), [data]);
   const total = data?.pages[0]?.total ?? null;
   const { unit } = useSettings();
   useTitle("Rack");
@@ -35,7 +45,7 @@ export function Rack() {
   const mayChange = role === "desk" || role === "all";
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const refresh = () => void queries.invalidateQueries({ queryKey: ["blades"] });
+  const refresh = useCallback(() => void queries.invalidateQueries({ queryKey: ["blades"] }), [queries]);
   const scroller = useRef<HTMLDivElement>(null);
   // What is looked for begins at its top.
   // biome-ignore lint/correctness/useExhaustiveDependencies: whenever either changes
@@ -97,6 +107,7 @@ export function Rack() {
               total={total}
               scroller={scroller}
               unit={unit}
+              role={role}
               onDone={refresh}
               onNearEnd={() => {
                 if (rack.hasNextPage && !rack.isFetchingNextPage) void rack.fetchNextPage();
@@ -119,6 +130,7 @@ function Rows({
   total,
   scroller,
   unit,
+  role,
   onDone,
   onNearEnd,
 }: {
@@ -126,6 +138,7 @@ function Rows({
   total: number | null;
   scroller: RefObject<HTMLDivElement | null>;
   unit: LengthUnit;
+  role: Me["role"];
   onDone: () => void;
   onNearEnd: () => void;
 }) {
@@ -155,7 +168,7 @@ function Rows({
           className="absolute top-0 left-0 flex w-full items-stretch rounded-md border border-rule bg-sheet"
           style={{ transform: `translateY(${start}px)` }}
         >
-          <RackRow row={rows[index]!} unit={unit} longest={longest} onDone={onDone} />
+          <RackRow row={rows[index]!} unit={unit} longest={longest} role={role} onDone={onDone} />
         </li>
       ))}
     </ul>
@@ -198,19 +211,21 @@ function Empty({ search, shelf, onNew }: { search: string; shelf: string; onNew:
   );
 }
 
-function RackRow({
+/** Drawn again only where it changes: while the rack is scrolled, none of those in sight does. */
+const RackRow = memo(function RackRow({
   row,
   unit,
   longest,
+  role,
   onDone,
 }: {
   row: BladeRow;
   unit: LengthUnit;
   longest: number;
+  role: Me["role"];
   onDone: () => void;
 }) {
   const { summary } = row;
-  const { role } = useMe();
   const [x, y, width, height] = summary.box;
   const say = (mm: number, places?: number) => showLength(mm, unit, places);
   return (
@@ -293,7 +308,7 @@ function RackRow({
       )}
     </>
   );
-}
+});
 
 function countWords({ fix, watch }: { fix: number; watch: number }): string {
   const parts = [fix > 0 ? `${fix} to fix` : "", watch > 0 ? `${watch} to watch` : ""].filter(Boolean);
