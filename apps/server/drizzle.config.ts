@@ -9,6 +9,7 @@ export default defineConfig({
     "./src/schema/work.ts",
     "./src/schema/devices.ts",
     "./src/schema/copies.ts",
+    "./src/schema/troubles.ts",
   ],
   out: "./migrations",
 });

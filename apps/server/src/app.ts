@@ -15,6 +15,7 @@ import type { Copying } from "./copying.ts";
 import { type Database, isAnswering } from "./database.ts";
 import type { Judging } from "./judging/judging.ts";
 import { away, notFound, Problem, problemResponse } from "./problem.ts";
+import { listTroubles, noteTrouble } from "./records/troubles.ts";
 import { LARGEST_BODY } from "./request.ts";
 import { anvilRoutes } from "./routes/anvil.ts";
 import { bladeRoutes } from "./routes/blades.ts";
@@ -65,7 +66,9 @@ export function createApp({
   isDeskShut = false,
 }: AppOptions): App {
   const app: App = new Hono();
-  app.onError((error, c) => problemResponse(log, error, c));
+  app.onError((error, c) =>
+    problemResponse(log, error, c, (what, where) => void noteTrouble(db, what, where)),
+  );
 
   app.use(async (c, next) => {
     const from = performance.now();
@@ -129,6 +132,7 @@ export function createApp({
   app.route("/api/runs", runRoutes(stores));
   app.route("/api/devices", deviceRoutes(stores));
   app.route("/api/copies", copyRoutes(stores, copying));
+  app.get("/api/troubles", async (c) => c.json(await listTroubles(db)));
   app.route("/api/door", doorRoutes(door));
   app.route("/api/instruments", instrumentRoutes(instruments, judging, doors));
   const asked = async (path: string) => {

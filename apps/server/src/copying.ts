@@ -5,6 +5,7 @@ import type { CopyState } from "@true-spine/core/registry/contract.ts";
 import type { Logger } from "pino";
 import type { Database } from "./database.ts";
 import { beginCopy, endCopy } from "./records/copies.ts";
+import { noteTrouble } from "./records/troubles.ts";
 
 const SCRIPT = fileURLToPath(new URL("../../../scripts/copy.mjs", import.meta.url));
 const PROJECT = fileURLToPath(new URL("../../..", import.meta.url));
@@ -61,7 +62,10 @@ export class Copying {
     } catch (error) {
       came = { why: error instanceof Error ? error.message.slice(0, 500) : "The copy could not be made." };
     }
-    if ("why" in came) this.log.error({ why: came.why, folder }, "copy failed");
+    if ("why" in came) {
+      this.log.error({ why: came.why, folder }, "copy failed");
+      await noteTrouble(this.db, `A copy was not made: ${came.why}`, folder);
+    }
     await endCopy(this.db, id, came);
   }
 }

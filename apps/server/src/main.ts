@@ -21,7 +21,7 @@ const USUAL_INSTRUMENT_PORT = 4580;
 
 const log = pino({ level: process.env.LOG_LEVEL ?? "warn" });
 const port = Number(required("PORT"));
-const { db, url, hear, close } = await openDatabase(required("DATABASE_URL"));
+const { db, url, hear, close } = await openDatabase(required("DATABASE_URL"), process.env.DATABASE_NAME);
 const judging = new Judging();
 await seedDemo({ db, judging });
 

@@ -35,8 +35,16 @@ export function away(title: string): Problem {
   return new Problem(503, title, {}, COME_BACK_S);
 }
 
-/** The one place where errors become responses. What is not a Problem is a defect: logged, and not described. */
-export function problemResponse(log: Logger, error: unknown, c: Context): Response {
+/**
+ * The one place where errors become responses. What is not a Problem is a defect: logged, told to `onDefect`, and not described to whoever
+ * asked.
+ */
+export function problemResponse(
+  log: Logger,
+  error: unknown,
+  c: Context,
+  onDefect: (what: string, where: string) => void = () => {},
+): Response {
   if (error instanceof Problem) return respond(c, error);
   if (error instanceof HTTPException)
     return respond(c, { status: error.status, title: error.message || "The request was refused." });
@@ -45,6 +53,7 @@ export function problemResponse(log: Logger, error: unknown, c: Context): Respon
     return respond(c, away("The database does not answer just now. Nothing is lost: try again in a moment."));
   }
   log.error({ err: error, path: c.req.path }, "request failed");
+  onDefect(error instanceof Error ? error.message : String(error), `${c.req.method} ${c.req.path}`);
   const title = "Something went wrong here; nothing was saved. The server's log says more.";
   return respond(c, { status: 500, title });
 }

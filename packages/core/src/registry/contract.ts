@@ -171,3 +171,11 @@ export interface CopyState {
   /** The last ones, newest first. */
   rows: CopyRow[];
 }
+
+/** Something that the server did wrong. */
+export interface TroubleRow {
+  at: string;
+  what: string;
+  /** What was asked of it: method and path. */
+  where: string | null;
+}

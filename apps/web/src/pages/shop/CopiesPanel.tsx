@@ -2,7 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import type { CopyRow, CopyState } from "@true-spine/core/registry/contract.ts";
 import { useState } from "react";
 import { whyOf } from "../../api/client.ts";
-import { copyNow, nameFolder, useCopies } from "../../api/copies.ts";
+import { copyNow, nameFolder, useCopies } from "../../api/house.ts";
 import { PlainButton } from "../../parts/PlainButton.tsx";
 import { Sign } from "../../parts/Sign.tsx";
 import { TextBox } from "../../parts/TextBox.tsx";

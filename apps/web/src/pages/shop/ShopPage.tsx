@@ -3,6 +3,7 @@ import { useTitle } from "../../parts/useTitle.ts";
 import { CopiesPanel } from "./CopiesPanel.tsx";
 import { DevicesTable } from "./DevicesTable.tsx";
 import { DoorPanel } from "./DoorPanel.tsx";
+import { TroublesPanel } from "./TroublesPanel.tsx";
 
 /** The shop's own house-keeping: which tablets are let in and what they may do, and copies of everything. */
 export function ShopPage() {
@@ -19,6 +20,7 @@ export function ShopPage() {
             <DoorPanel />
             <DevicesTable />
             <CopiesPanel />
+            <TroublesPanel />
           </>
         ) : (
           <p>Devices are let in and shut out at the desk, the machine that True Spine runs on.</p>

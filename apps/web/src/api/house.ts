@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import type { CopyState } from "@true-spine/core/registry/contract.ts";
+import type { CopyState, TroubleRow } from "@true-spine/core/registry/contract.ts";
 import { send } from "./client.ts";
 
 const LOOK_EVERY_MS = 2000;
@@ -14,3 +14,6 @@ export const useCopies = () =>
 
 export const nameFolder = (folder: string) => send<CopyState>("PUT", "/copies", { folder });
 export const copyNow = () => send<CopyState>("POST", "/copies");
+
+export const useTroubles = () =>
+  useQuery({ queryKey: ["troubles"], queryFn: () => send<TroubleRow[]>("GET", "/troubles") });
