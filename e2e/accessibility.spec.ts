@@ -36,6 +36,11 @@ test("no violation on any page, their findings and their dialogs, in a light sho
   await page.goto("/");
   await expect(page.getByRole("listitem").first()).toBeVisible();
   await look("rack");
+  await page.getByRole("link", { name: "Shop", exact: true }).click();
+  await page.getByRole("button", { name: "Make a code" }).click();
+  await expect(page.getByRole("status", { name: "Code" })).toBeVisible();
+  await look("shop");
+  await page.getByRole("link", { name: "Rack", exact: true }).click();
   await page.getByRole("link", { name: "New blade" }).click();
   await expect(page.getByRole("button", { name: "Start with this blade" })).toBeEnabled();
   await look("new blade", false);

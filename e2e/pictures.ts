@@ -1,6 +1,11 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import { chromium, type Page } from "@playwright/test";
 // @ts-expect-error plain JavaScript, shared with the start command
 import { openThrowawayCluster } from "../scripts/database.mjs";
+// @ts-expect-error plain JavaScript, shared with the start command
+import { shopDoor } from "../scripts/door.mjs";
 // @ts-expect-error plain JavaScript, shared with the start command
 import { freePort } from "../scripts/processes.mjs";
 // @ts-expect-error plain JavaScript, shared with the start command
@@ -33,10 +38,12 @@ async function typeInto(page: Page, label: string, text: string): Promise<void> 
 }
 
 const cluster = await openThrowawayCluster();
+const certificates = mkdtempSync(join(tmpdir(), "true-spine-pictures-"));
 const server = await startServer({
   databaseUrl: cluster.url("postgres"),
   port: await freePort(),
   dist: DIST,
+  env: (await shopDoor(certificates)).env,
 });
 const browser = await chromium.launch(CHROMIUM);
 try {
@@ -171,9 +178,11 @@ try {
   await take("card", `${FEN_HOOK}`.replace("blades", "card"), async () => {
     await page.getByText("No single angle").waitFor();
   });
-  await page.setViewportSize({ width: 820, height: 1180 });
-  await take("tablet", `${LARDER}/shape`);
-  await page.setViewportSize({ width: 1280, height: 800 });
+  await take("shop", "/shop", async () => {
+    await page.getByLabel("Name of the device").fill("Grinder tablet");
+    await page.getByRole("button", { name: "Make a code" }).click();
+    await page.getByRole("status", { name: "Code" }).waitFor();
+  });
   await take("solid", `${FEN_HOOK}/grind`, async () => {
     await page.getByRole("button", { name: "3D" }).click();
     await page.getByRole("application").waitFor();
@@ -181,6 +190,7 @@ try {
   });
 } finally {
   await browser.close();
+  rmSync(certificates, { recursive: true, force: true });
   await server.stop();
   await cluster.stop();
 }

@@ -158,25 +158,17 @@ function servePages(app: App, webDist: string): void {
     if (c.req.method !== "GET" && c.req.method !== "HEAD") throw notFound("address");
     if (/(^|\/)\./.test(decodedPath(c.req.path))) throw notFound("file");
     await next();
+    if (c.res.ok && !c.req.path.startsWith("/assets/")) c.header("cache-control", "no-cache");
   });
   app.use("/assets/*", async (c, next) => {
     await next();
     if (c.res.ok) c.header("cache-control", "public, max-age=31536000, immutable");
   });
-  app.use(
-    "*",
-    serveStatic({
-      root: webDist,
-      onFound: (_, c) => {
-        if (!c.req.path.startsWith("/assets/")) c.header("cache-control", "no-cache");
-      },
-    }),
-  );
+  app.use("*", serveStatic({ root: webDist }));
   // A file that is not there; an address of a page has no ending.
   app.get("*", async (c, next) => {
     if (c.req.path.startsWith("/assets/") || /\.[a-z0-9]+$/i.test(c.req.path)) throw notFound("file");
     await next();
-    c.header("cache-control", "no-cache");
   });
   app.get("*", serveStatic({ root: webDist, path: "index.html" }));
 }

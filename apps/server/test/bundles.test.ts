@@ -36,6 +36,7 @@ const get = async (api: Api, path: string) => (await api.send("GET", path)).body
 interface List {
   version: number;
   blade: { id: string };
+  struck: string[];
   files: { path: string; sha256: string }[];
 }
 const NOTHING = { revisions: 0, documents: 0, readings: 0, work: 0, struck: 0, runs: 0 };
@@ -269,6 +270,13 @@ describe("what is refused, in words, and nothing is taken in of it", () => {
     await into(there, bytes);
     const sent = changed((_, list) => (list.blade.id = randomUUID()));
     await refused(sent, 409, /known here as another blade's/);
+    // Nor is one struck out that is.
+    const other = await make(there);
+    const { taken, struck } = await get(there, `/blades/${other.id}/readings`);
+    const reading = taken.find((one: { id: string }) => !struck.includes(one.id));
+    const striking = changed((_, list) => list.struck.push(reading.id));
+    expect((await into(there, striking, "onto")).body.added).toEqual(NOTHING);
+    expect((await get(there, `/blades/${other.id}/readings`)).struck).not.toContain(reading.id);
   });
 
   test("more than a bundle may be, and what is sent as something else", async () => {
