@@ -4,7 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { expect, test } from "@playwright/test";
 // @ts-expect-error plain JavaScript, shared with the start command
-import { PROJECT } from "../scripts/database.mjs";
+import { openThrowawayCluster, PROJECT } from "../scripts/database.mjs";
 // @ts-expect-error plain JavaScript, shared with the start command
 import { commandOf } from "../scripts/processes.mjs";
 
@@ -145,6 +145,81 @@ test("for tablets it is started as a shop: TLS for everything, nothing for a str
   await expect(fetch(address.replace("https", "http"))).rejects.toThrow();
   one.child.kill("SIGTERM");
   await one.gone;
+});
+
+const names = async (url: string) =>
+  (await (await fetch(`${url}/api/blades`)).json()).map(
+    ({ name, revision }: { name: string; revision: number }) => [name, revision],
+  );
+
+test("two share a database that is kept elsewhere: one is killed, the other goes on, and the database is nobody's to stop", async () => {
+  const wrong = npmStart({ DATABASE_URL: "somewhere" });
+  expect(await wrong.gone).toBe(1);
+  expect(wrong.said()).toContain("DATABASE_URL is no address of a PostgreSQL");
+
+  const cluster = await openThrowawayCluster();
+  try {
+    const two = [0, 1].map(() => npmStart({ DATABASE_URL: cluster.url("postgres") }));
+    const [one, other] = (await Promise.all(two.map(ready))) as [string, string];
+    expect(await names(one)).toEqual(await names(other));
+    const [{ id }] = await (await fetch(`${one}/api/blades`)).json();
+    const copy = await fetch(`${one}/api/blades/${id}/copy`, {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify({ id: crypto.randomUUID() }),
+    });
+    expect(copy.status).toBe(201);
+    expect(await names(other)).toEqual(await names(one));
+    two[0]!.child.kill("SIGTERM");
+    await two[0]!.gone;
+    expect(await healthOf(other)).toBe(200);
+    two[1]!.child.kill("SIGTERM");
+    await two[1]!.gone;
+    expect(commandOf(cluster.pid)).not.toBeNull();
+  } finally {
+    await cluster.stop();
+  }
+});
+
+test("a copy is taken, the cluster deleted, and everything stands again as it was", async () => {
+  const one = npmStart();
+  const url = await ready(one);
+  const folder = join(state, "copies");
+  const send = (method: string, body?: object) =>
+    fetch(`${url}/api/copies`, {
+      method,
+      headers: { "content-type": "application/json" },
+      ...(body ? { body: JSON.stringify(body) } : {}),
+    });
+  await send("PUT", { folder });
+  await send("POST");
+  const copies = async () => (await send("GET")).json();
+  await expect.poll(async () => (await copies()).lastGood, { timeout: 300_000 }).not.toBeNull();
+  const { file } = (await copies()).rows[0];
+  const before = await names(url);
+  expect(before.length).toBeGreaterThan(2);
+  const restore = () =>
+    execFileSync("npm", ["run", "-s", "restore", "--", file], {
+      cwd: PROJECT,
+      encoding: "utf8",
+      env: { ...process.env, TRUE_SPINE_STATE: state },
+      stdio: ["ignore", "pipe", "pipe"],
+    });
+  // Not under somebody's hands.
+  expect(restore).toThrow(/stop it, then restore\. Nothing was changed/);
+  expect(await names(url)).toEqual(before);
+  one.child.kill("SIGTERM");
+  await one.gone;
+
+  rmSync(join(state, "cluster"), { recursive: true });
+  rmSync(join(state, "cluster-home"));
+  expect(restore()).toMatch(/stands again: .*public\.blades \d+/);
+  const again = npmStart();
+  expect(await names(await ready(again))).toEqual(before);
+  again.child.kill("SIGTERM");
+  await again.gone;
+  // What stands is never thrown away for a copy.
+  expect(restore()).toMatch(/What stood before is kept as the database true_spine_before_\d{14}/);
 });
 
 /** pid of the server behind an address. */

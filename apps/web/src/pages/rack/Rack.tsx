@@ -49,7 +49,9 @@ export function Rack() {
   const scroller = useRef<HTMLDivElement>(null);
   // What is looked for begins at its top.
   // biome-ignore lint/correctness/useExhaustiveDependencies: whenever either changes
-  useEffect(() => scroller.current?.scrollTo(0, 0), [search, shelf]);
+  useEffect(() => {
+    scroller.current?.scrollTo(0, 0);
+  }, [search, shelf]);
   return (
     <div className="flex h-full flex-col">
       <header className="flex h-13 shrink-0 items-center gap-3 border-b border-rule bg-paper px-5">
