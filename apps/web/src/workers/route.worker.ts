@@ -75,7 +75,7 @@ const routing = {
       shop,
       which,
       thin: edge.thin ?? NO_THIN,
-      lost: report.life.done * report.life.each,
+      lost: report.life.lost,
       ...(behind ? { read: behind } : {}),
     });
     return { report, thin, findings: judgeEdge(asked, report, unit, thin), notJudged: edgeNotJudged(report) };

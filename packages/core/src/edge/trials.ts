@@ -167,6 +167,14 @@ export function stands(batch: Batch, site: "apex" | "body"): number | null {
   return batch.bevel === undefined ? null : bodyStands(batch.least, batch.angle, batch.bevel);
 }
 
+/** How high an apex's own facet is: its micro-bevel, else the edge bevel where it is thinnest; without one the bevel above is its facet. */
+const facetOf = ({ micro, least, angle }: Batch) =>
+  micro ?? (least > 0 ? least / (2 * tan(angle)) : Number.POSITIVE_INFINITY);
+
+/** What gave way: an apex that went deeper than its facet took the body behind it along. */
+export const siteOf = (batch: Batch): Damage =>
+  batch.damage === "apex" && (batch.depth ?? 0) > facetOf(batch) ? "body" : batch.damage;
+
 /** What a material asks of an edge, as far as its batches say: at least lo, at most hi, N/mm; null where nothing says so. */
 export interface Demand {
   readonly lo: number | null;
@@ -180,7 +188,8 @@ export function demandOf(batches: readonly Batch[], site: "apex" | "body"): Dema
   const of = (isDamaged: boolean) =>
     batches.flatMap((batch) => {
       const stood = stands(batch, site);
-      const went = batch.damage === site || (site === "apex" && batch.damage === "body");
+      const found = siteOf(batch);
+      const went = found === site || (site === "apex" && found === "body");
       return stood !== null && went === isDamaged ? [stood] : [];
     });
   const [damaged, sound] = [of(true), of(false)];
@@ -246,13 +255,13 @@ export function nextOf(
     return { do: "stop", why: "What failed and what stood lie within a third of each other." };
   const stage = STAGES.findIndex(([, most]) => last.most >= most - 1e-9);
   const at = stage < 0 ? STAGES.length - 1 : stage;
-  const worst = edge.find(({ damage }) => damage === "body") ?? edge.find(({ damage }) => damage === "apex");
-  if (!worst) {
+  const found = edge.map(siteOf);
+  if (found.every((site) => site === "none")) {
     if (last.most <= 0)
       return { do: "stop", why: "Sound with nothing behind its edge: thinner there is none." };
     return { do: "thinner", to: STAGES[Math.min(STAGES.length - 1, at + 1)]!, angle: last.angle };
   }
-  if (worst.damage === "apex" && last.angle + STEEPER <= most + 1e-9)
+  if (!found.includes("body") && last.angle + STEEPER <= most + 1e-9)
     return { do: "steeper", angle: last.angle + STEEPER };
   return at > 0 ? { do: "thicker", to: STAGES[at - 1]!, angle: last.angle } : { do: "softer" };
 }

@@ -36,6 +36,8 @@ export interface EdgeLife {
   readonly years: number | null;
   /** Sharpened so far, whole ones: a touch-up counts as its share. */
   readonly done: number;
+  /** Height that is gone by them, and by chips that were ground out. */
+  readonly lost: number;
   /** An unsharpened heel: from and to along the blade, mm; null where sharpening begins at the heel. */
   readonly stub: { readonly from: number; readonly to: number } | null;
   /** A touch-up in the middle, so much steeper than the apex: how high a facet it leaves. Degrees, mm. */
@@ -87,6 +89,13 @@ export function lifeOf(
       shoulder: [x + high * inward[0], y + high * inward[1]],
     };
   });
+  const whole = since.reduce(
+    (sum, { kind }) => sum + (kind === "full" ? 1 : kind === "touch" ? share : 0),
+    0,
+  );
+  const repaired = since.flatMap(({ kind, damage }) =>
+    kind === "repair" ? [(damage ?? 0) + BELOW_CHIP] : [],
+  );
   const heel = placeAt(field.edge, 0).x;
   const start = placeAt(field.edge, field.sharpFrom).x;
   return {
@@ -97,12 +106,15 @@ export function lifeOf(
     along,
     until,
     years: until && wear.perYear > 0 ? until.n / wear.perYear : null,
-    done: since.reduce((sum, { kind }) => sum + (kind === "full" ? 1 : kind === "touch" ? share : 0), 0),
+    done: whole,
+    lost: repaired.reduce((sum, height) => sum + height, whole * each),
     stub: field.sharpFrom > LEAST_STUB ? { from: Math.min(heel, start), to: Math.max(heel, start) } : null,
     touchUp: { steeper: TOUCHED, high: touchUpOf(steel, places[1]!.u, wear.touch) },
     isZero: places.every(({ u }) => (steel.station(u).behind ?? 0) < LEAST),
   };
 }
+/** A chip is ground out so far below its floor, mm. Starting value. */
+const BELOW_CHIP = 0.05;
 /** A touch-up is held so much steeper, degrees. Starting value, 1 to 3. */
 const TOUCHED = 2;
 

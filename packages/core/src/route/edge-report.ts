@@ -168,7 +168,13 @@ function stepsOf(
     const store = shop.abrasives.filter(({ form = "belt" }) => FORMS[tool.holds.kind].includes(form));
     const ladder = step.kind === "strop" ? null : planned(store, job);
     if (step.kind !== "strop") finest = Math.min(finest, step.to);
-    const settings = settingsFor(steel, tool.holds, step.angle, places);
+    const settings = settingsFor(
+      steel,
+      tool.holds,
+      step.angle,
+      places,
+      step.kind === "micro" ? step.facet : undefined,
+    );
     return {
       step,
       tool,

@@ -12,6 +12,7 @@ import {
   liftFor,
   slackBulge,
   slackBy,
+  turnOverWheel,
 } from "../edge/settings.ts";
 import type { EdgeTool } from "../edge/tools.ts";
 import { degrees, radians, tan } from "../units/angle.ts";
@@ -49,14 +50,19 @@ export interface Setting {
   readonly back: number | null;
   /** On a stone: whether nothing but the edge touches it. */
   readonly isFree: boolean;
+  /** A wheel's facet is hollow: how steep it is at its shoulder, degrees. */
+  readonly shoulder: number | null;
+  /** A slack belt's is round: how far it stands out of its chord, mm. */
+  readonly bulge: number | null;
 }
 
-/** Settings at heel, middle and tip, each side, for angles in degrees. */
+/** Settings at heel, middle and tip, each side, for angles in degrees; `facet`: the height of a facet that is not the edge bevel, mm. */
 export function settingsFor(
   steel: Steel,
   tool: Holds,
   angle: PerSide<number>,
   places: readonly EdgePlace[],
+  facet?: number,
 ): PerSide<readonly Setting[]> {
   const zero = "zero" in tool ? (tool.zero ?? 0) : 0;
   return perSide((side) => {
@@ -65,7 +71,12 @@ export function settingsFor(
     const stations = places.map(({ u }) => steel.station(u));
     const middle = stations[1]!;
     return stations.map((station) => {
-      const setting = settingAt(steel, tool, side, { alpha, station, middle });
+      const face = (facet ?? station[side].edgeBevel ?? 0) / Math.cos(alpha);
+      const setting = {
+        ...settingAt(steel, tool, side, { alpha, station, middle }),
+        shoulder: tool.kind === "support" ? degrees(alpha + turnOverWheel(face, tool.R)) : null,
+        bulge: bulgeOf(tool, face),
+      };
       return zero === 0 || setting.back === null ? setting : { ...setting, back: setting.back + zero };
     });
   });
@@ -77,7 +88,9 @@ interface At {
   readonly middle: Station;
 }
 
-function settingAt(steel: Steel, tool: Holds, side: Side, { alpha, station, middle }: At): Setting {
+type Set = Omit<Setting, "shoulder" | "bulge">;
+
+function settingAt(steel: Steel, tool: Holds, side: Side, { alpha, station, middle }: At): Set {
   const nothing = { gap: null, isFree: true };
   const inDegrees = (angle: number | null) => (angle === null ? null : degrees(angle));
   switch (tool.kind) {
@@ -118,7 +131,7 @@ function settingAt(steel: Steel, tool: Holds, side: Side, { alpha, station, midd
 }
 
 /** How far a slack belt's facet stands out of its chord, mm; null for what leaves it flat. */
-export function bulgeOf(tool: Holds, face: number): number | null {
+function bulgeOf(tool: Holds, face: number): number | null {
   const by = tool.kind === "slack" ? slackBy(tool.F, tool.N) : null;
   return by === null ? null : slackBulge(face, by);
 }

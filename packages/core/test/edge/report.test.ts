@@ -126,6 +126,17 @@ describe("steps", () => {
     expect(held("support-1", 15)[0]!.set).toBeCloseTo(215.127, 3);
     expect(held("slack-1")[1]!.set).toBeCloseTo(18 - 2.866, 3);
     expect(held("hand-1")[1]).toMatchObject({ set: 18, back: 20 });
+    // Facets that are no flats, by their chord: a wheel's arc turns by what it spans at the axle, a belt's stands out by its sagitta.
+    const face = (angle: number) =>
+      edgeReport(of(prism, { edge: edge(step({})) }))!.places[1]!.high! / Math.cos((angle * Math.PI) / 180);
+    const spans = (2 * Math.asin(face(15) / 2 / 125) * 180) / Math.PI;
+    expect(held("support-1", 15)[1]).toMatchObject({ shoulder: expect.closeTo(15 + spans, 6), bulge: null });
+    const R = face(18) / 2 / 0.05;
+    expect(held("slack-1")[1]).toMatchObject({
+      shoulder: null,
+      bulge: expect.closeTo(R - Math.sqrt(R * R - (face(18) / 2) ** 2), 6),
+    });
+    expect(held("rod-1")[1]).toMatchObject({ shoulder: null, bulge: null });
   });
 });
 
@@ -213,6 +224,23 @@ describe("what is told of it", () => {
     expect(report.life.each).toBeCloseTo(0.05, 9);
     expect(report.life.until!.n).toBeCloseTo(40, 0);
     expect(report.life.done).toBe(13);
+    expect(report.life.lost).toBeCloseTo(13 * report.life.each, 9);
+    // A chip of 0.4 mm and one nobody measured: each ground out 0.05 below its floor.
+    const chipped = [
+      ...done,
+      ...[{ damage: 0.4 }, {}].map(
+        (more, i): Sharpened => ({
+          ...done[0]!,
+          id: `${done[0]!.id.slice(0, -2)}9${i}`,
+          height: [],
+          kind: "repair",
+          ...more,
+        }),
+      ),
+    ];
+    const repaired = edgeReport(of(prism, { done: chipped }))!;
+    expect(repaired.life.done).toBe(13);
+    expect(repaired.life.lost - 13 * repaired.life.each).toBeCloseTo(0.4 + 0.05 + 0.05, 9);
     // Drawn as it stood after the tenth: three are still to be counted off it.
     const drawn = { ...NO_EDGE, drawn: "2026-01-10T12:00:00Z" };
     expect(edgeReport(of(prism, { done, edge: drawn }))!.life.done).toBe(3);

@@ -17,7 +17,9 @@ import {
   parseTrials,
   SEEDS,
   STAGES,
+  siteOf,
   standingLimits,
+  stands,
 } from "../../src/edge/trials.ts";
 import { judge } from "../../src/findings/judge.ts";
 import { learnedBasis, purposeLearned } from "../../src/findings/limits.ts";
@@ -136,6 +138,18 @@ describe("which comes next", () => {
     expect(nextOf([{ ...apex, damage: "body" }], open)).toEqual({ do: "thicker", to: STAGES[0], angle: 10 });
     expect(nextOf([batch({ damage: "body" })], open)).toEqual({ do: "softer" });
     expect(nextOf([apex], { ...open, demand: { ...NOTHING, lo: 20, hi: 25 } })).toMatchObject({ do: "stop" });
+    // Deeper than the apex's own facet, 0.25/(2·tan 10°) = 0.709 high, it took the body along; a micro-bevel is less of one.
+    expect(nextOf([{ ...apex, least: 0.25, most: 0.5, depth: 0.7 }], open)).toEqual({
+      do: "steeper",
+      angle: 12.5,
+    });
+    expect(nextOf([{ ...apex, least: 0.25, most: 0.5, depth: 0.72 }], open)).toEqual({ do: "softer" });
+    expect(siteOf({ ...apex, depth: 0.06, micro: 0.05 })).toBe("body");
+    expect(siteOf({ ...apex, depth: 0.05, micro: 0.05 })).toBe("apex");
+    expect(siteOf(SEEDS.find(({ damage }) => damage === "apex")!)).toBe("apex");
+    const deep = { ...apex, least: 0.25, most: 0.5, bevel: 3, depth: 0.72 };
+    expect(demandOf([deep], "body").lo).toBeCloseTo(stands(deep, "body")!, 9);
+    expect(demandOf([{ ...deep, depth: 0.7 }], "body").lo).toBeNull();
     expect(nextOf([], open)).toBeNull();
   });
 

@@ -88,7 +88,9 @@ export function DoneGroup({ report, stage }: { report: EdgeReport; stage: string
   const unit = useSettings((settings) => settings.unit);
   const [kind, setKind] = useState<Sharpening>("full");
   const [height, setHeight] = useState("");
+  const [deep, setDeep] = useState("");
   const [why, setWhy] = useState<string | null>(null);
+  const [whyDeep, setWhyDeep] = useState<string | null>(null);
   const { which, places, life } = report;
   const keep = () => {
     const read = height.trim() === "" ? null : parseLength(height, unit);
@@ -101,15 +103,23 @@ export function DoneGroup({ report, stage }: { report: EdgeReport; stage: string
       setWhy(`The blade is ${showLengthWithUnit(high.height, unit)} high there as drawn.`);
       return;
     }
+    const chip = kind === "repair" ? parseLength(deep, unit) : null;
+    if (chip && !(chip.ok && chip.mm > 0 && chip.mm <= 10)) {
+      setWhyDeep(chip.ok ? "More than nothing, and no more than 10 mm." : "Say how deep the chip was.");
+      return;
+    }
     record(screen, {
       stage,
       what: "sharpened",
       kind,
+      ...(chip?.ok ? { damage: Math.round(chip.mm * 1e4) / 1e4 } : {}),
       ...(which === "second" ? { edge: "second" } : {}),
       ...(read?.ok ? { height: [{ u: high.u, h: Math.round(read.mm * 1e4) / 1e4 }] } : {}),
     });
     setHeight("");
     setWhy(null);
+    setDeep("");
+    setWhyDeep(null);
   };
   return (
     <Group title="Done">
@@ -119,6 +129,20 @@ export function DoneGroup({ report, stage }: { report: EdgeReport; stage: string
         options={SHARPENINGS.map((value) => ({ value, name: NAMES[value] }))}
         onChange={(next) => setKind(next as Sharpening)}
       />
+      {kind === "repair" && (
+        <TextBox
+          label="Chip, deep"
+          labelled="beside"
+          size="small"
+          align="right"
+          width="w-20"
+          inputMode="decimal"
+          text={deep}
+          why={whyDeep}
+          onText={setDeep}
+          onEnter={keep}
+        />
+      )}
       <TextBox
         label="Blade's height in the middle after it"
         labelled="beside"
@@ -132,10 +156,10 @@ export function DoneGroup({ report, stage }: { report: EdgeReport; stage: string
         onEnter={keep}
       />
       <SmallButton onClick={keep}>Write it down</SmallButton>
-      {life.done > 0 && (
+      {life.lost > 0 && (
         <p className="text-sm text-faint" role="status">
-          {life.done.toFixed(life.done % 1 === 0 ? 0 : 1)} so far,{" "}
-          {showLengthWithUnit(life.done * life.each, unit)} of height gone.
+          {life.done.toFixed(life.done % 1 === 0 ? 0 : 1)} so far, {showLengthWithUnit(life.lost, unit)} of
+          height gone.
         </p>
       )}
     </Group>

@@ -250,6 +250,20 @@ function SettingsTable({
       kind === "hand" ? "apex about" : "one setting gives",
       settings.map(({ back }) => (back === null ? "none" : `${back.toFixed(2)}°`)),
     ],
+    // A facet that is no flat is told as what it is.
+    ...(settings.some(({ shoulder }) => shoulder !== null)
+      ? ([
+          ["hollow, to at its shoulder", settings.map(({ shoulder }) => `${(shoulder ?? 0).toFixed(2)}°`)],
+        ] as [string, string[]][])
+      : []),
+    ...(settings.some(({ bulge }) => bulge !== null)
+      ? ([
+          [
+            "round, out of its chord by",
+            settings.map(({ bulge }) => showLengthWithUnit(bulge ?? 0, unit, fine(unit))),
+          ],
+        ] as [string, string[]][])
+      : []),
   ];
   return (
     <table aria-label={`Settings${isAlike ? "" : `, ${side}`}`} className="w-full text-xs">

@@ -42,7 +42,7 @@ export function ThinGroup({
   const { edit: draw, visit } = useEdit();
   const [why, setWhy] = useState<string | null>(null);
   const change = (some: Partial<Thin>) => edit.put((now) => ({ ...now, thin: { ...chosen, ...some } }));
-  const lost = report.life.done * report.life.each;
+  const { lost } = report.life;
   const isToGo = thin.places.some(({ by }) => by > 0.005);
   /** What is to come off becomes corrections of the bench, a face each, as those are. */
   const toTheBench = () => {
