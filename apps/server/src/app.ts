@@ -15,6 +15,7 @@ import type { Copying } from "./copying.ts";
 import { type Database, isAnswering } from "./database.ts";
 import type { Judging } from "./judging/judging.ts";
 import { away, notFound, Problem, problemResponse } from "./problem.ts";
+import { thinHistory, thinnable } from "./records/history.ts";
 import { listTroubles, noteTrouble } from "./records/troubles.ts";
 import { LARGEST_BODY } from "./request.ts";
 import { anvilRoutes } from "./routes/anvil.ts";
@@ -132,6 +133,8 @@ export function createApp({
   app.route("/api/runs", runRoutes(stores));
   app.route("/api/devices", deviceRoutes(stores));
   app.route("/api/copies", copyRoutes(stores, copying));
+  app.get("/api/history", async (c) => c.json(await thinnable(db)));
+  app.post("/api/history/thin", async (c) => c.json(await thinHistory(db)));
   app.get("/api/troubles", async (c) => c.json(await listTroubles(db)));
   app.route("/api/door", doorRoutes(door));
   app.route("/api/instruments", instrumentRoutes(instruments, judging, doors));

@@ -9,7 +9,7 @@ const ON_CARDS: readonly (readonly [method: string, path: RegExp])[] = [
   ["POST", /^\/api\/instruments\/[^/]+\/press$/],
 ];
 /** What is done at the desk alone: letting devices in, and shutting them out. */
-const DESK_ONLY = /^\/api\/(devices|door|copies|troubles)(\/|$)/;
+const DESK_ONLY = /^\/api\/(devices|door|copies|history|troubles)(\/|$)/;
 
 /** Whether a device may ask for this. What no line allows is refused, whatever is added later. */
 export function mayAsk(role: Role, method: string, path: string): boolean {

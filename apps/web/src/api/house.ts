@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import type { CopyState, TroubleRow } from "@true-spine/core/registry/contract.ts";
+import type { CopyState, Thinning, TroubleRow } from "@true-spine/core/registry/contract.ts";
 import { send } from "./client.ts";
 
 const LOOK_EVERY_MS = 2000;
@@ -17,3 +17,7 @@ export const copyNow = () => send<CopyState>("POST", "/copies");
 
 export const useTroubles = () =>
   useQuery({ queryKey: ["troubles"], queryFn: () => send<TroubleRow[]>("GET", "/troubles") });
+
+export const useHistorySize = () =>
+  useQuery({ queryKey: ["history"], queryFn: () => send<Thinning>("GET", "/history") });
+export const thinHistory = () => send<Thinning>("POST", "/history/thin");

@@ -179,3 +179,9 @@ export interface TroubleRow {
   /** What was asked of it: method and path. */
   where: string | null;
 }
+
+/** How much of the history goes, or went, by the rule that keeps it small. */
+export interface Thinning {
+  revisions: number;
+  documents: number;
+}

@@ -3,6 +3,7 @@ import { useTitle } from "../../parts/useTitle.ts";
 import { CopiesPanel } from "./CopiesPanel.tsx";
 import { DevicesTable } from "./DevicesTable.tsx";
 import { DoorPanel } from "./DoorPanel.tsx";
+import { HistoryPanel } from "./HistoryPanel.tsx";
 import { TroublesPanel } from "./TroublesPanel.tsx";
 
 /** The shop's own house-keeping: which tablets are let in and what they may do, and copies of everything. */
@@ -20,6 +21,7 @@ export function ShopPage() {
             <DoorPanel />
             <DevicesTable />
             <CopiesPanel />
+            <HistoryPanel />
             <TroublesPanel />
           </>
         ) : (
