@@ -74,7 +74,8 @@ export function createApp({
   app.use(async (c, next) => {
     const from = performance.now();
     await next();
-    const ms = Math.round(performance.now() - from);
+    const ms = Math.round((performance.now() - from) * 10) / 10;
+    c.header("server-timing", `total;dur=${ms}`);
     log.info({ method: c.req.method, path: c.req.path, status: c.res.status, ms }, "request");
   });
   app.use(compress({ contentTypeFilter: COMPRESSED }));
