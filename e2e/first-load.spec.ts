@@ -21,7 +21,8 @@ test("the rack stands on a small first load, which does not grow by a tenth unse
     first.includes(new URL(route.request().url()).pathname) ? route.continue() : undefined,
   );
   await page.goto("/");
-  await expect(page.getByRole("link", { name: /Larder 180/ })).toBeVisible();
+  await page.getByRole("searchbox").fill("Larder 180");
+  await expect(page.getByRole("link", { name: /Larder 180/ }).first()).toBeVisible();
   test.info().annotations.push({ type: "first load", description: `${bytes} bytes, ${gzipped} gzipped` });
   expect(bytes).toBeLessThan(Math.min(MOST.bytes, KNOWN.bytes * 1.1));
   expect(gzipped).toBeLessThan(Math.min(MOST.gzipped, KNOWN.gzipped * 1.1));

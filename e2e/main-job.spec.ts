@@ -5,7 +5,7 @@ test("open the rack, open a blade, change the bevel, see numbers and a finding c
   page,
 }) => {
   await page.goto("/");
-  await expect(page.getByRole("link", { name: /Fen hook/ }).first()).toBeVisible();
+  await expect(page.getByRole("listitem").first()).toBeVisible();
   const id = await makeBlade(page.request, "Main job");
   await page.reload();
   await page.getByRole("link", { name: /Main job/ }).click();
