@@ -1,4 +1,5 @@
 import { type Circle, flattened, type Path, type Piece, type Point } from "./drawing.ts";
+import { joined } from "./joined.ts";
 
 /** What a drawing file holds, in its own units with y up, before anybody has said what is what. */
 export interface ReadDrawing {
@@ -19,8 +20,8 @@ export type Read =
 export const MOST_PIECES = 20_000;
 /** Ends nearer than this share of the drawing's size are one point. */
 const JOINED = 2e-5;
-/** A gap up to this share of the drawing's size is closed, and told. */
-const CLOSABLE = 0.02;
+/** A gap up to this share of the drawing's size is closed with a straight line, and told; a larger one is not. */
+const CLOSABLE = 0.005;
 
 /** Joins loose paths end to end into closed runs; doubled ones count once, what stays open is told. */
 export function assembled(
@@ -46,16 +47,19 @@ export function assembled(
     told.push(`${apart.doubled} doubled line${apart.doubled === 1 ? "" : "s"} counted once.`);
   const closed = apart.paths.filter((path) => path.isClosed || isRound(path, near)).map(shut);
   const open = apart.paths.filter((path) => !path.isClosed && !isRound(path, near));
-  for (const run of chained(open, near)) {
-    const gap = distance(run.start, endOf(run));
-    if (gap <= near) closed.push(shut(run));
-    else if (gap <= CLOSABLE * size && run.pieces.length > 2) {
-      closed.push(shut(run));
-      told.push("An outline that was not quite closed has been closed with a straight line.");
-    } else told.push("An open line was left out.");
-  }
+  const met = joined(open, near, CLOSABLE * size);
+  closed.push(...met.closed.map(shut));
+  if (met.gaps.length > 0) told.push(gapsInWords(met.gaps));
+  if (met.open.length > 0)
+    told.push(`${met.open.length} open line${met.open.length === 1 ? "" : "s"} left out.`);
   if (closed.length === 0) {
-    return { ok: false, why: "Nothing in it is closed: an outline must run all the way round." };
+    const widest = Math.min(
+      ...met.open.map((run) => distance(run.start, endOf(run))).filter((apart) => apart > 0),
+    );
+    const apart = Number.isFinite(widest)
+      ? ` The ends that lie nearest are ${inFigures(widest)} of its units apart.`
+      : "";
+    return { ok: false, why: `Nothing in it is closed: an outline must run all the way round.${apart}` };
   }
   const contours = closed
     .map((path) => ({ path, area: Math.abs(signedArea(path)) }))
@@ -65,6 +69,16 @@ export function assembled(
   if (contours.length === 0) return { ok: false, why: "What is closed in it has no area." };
   return { ok: true, drawing: { contours, circles, mmPerUnit, notes: [...new Set(told)] } };
 }
+
+/** What was closed, and how wide it was, in the drawing's units. */
+function gapsInWords(gaps: readonly number[]): string {
+  const widest = inFigures(Math.max(...gaps));
+  return gaps.length === 1
+    ? `A gap of ${widest} was closed with a straight line.`
+    : `${gaps.length} gaps were closed with straight lines, the widest ${widest}.`;
+}
+
+const inFigures = (length: number) => Number(length.toPrecision(2)).toString();
 
 export const endOf = ({ start, pieces }: Path): Point => pieces[pieces.length - 1]?.to ?? start;
 export const distance = (a: Point, b: Point): number => Math.hypot(a[0] - b[0], a[1] - b[1]);
@@ -165,39 +179,4 @@ function sample(path: Path): Point[] {
     const [a, b] = [points[i]!, points[i + 1] ?? points[i]!];
     return [a[0] + share * (b[0] - a[0]), a[1] + share * (b[1] - a[1])];
   });
-}
-
-/** Open paths joined at their ends into the longest runs they make. */
-function chained(paths: readonly Path[], near: number): Path[] {
-  const left = [...paths];
-  const runs: Path[] = [];
-  while (left.length > 0) {
-    let run = left.shift()!;
-    for (;;) {
-      const end = endOf(run);
-      const index = left.findIndex(
-        (path) => distance(path.start, end) <= near || distance(endOf(path), end) <= near,
-      );
-      if (index < 0 || distance(run.start, end) <= near) break;
-      const [next] = left.splice(index, 1);
-      const onward = distance(next!.start, end) <= near ? next! : reversed(next!);
-      run = { ...run, pieces: [...run.pieces, ...onward.pieces] };
-    }
-    // What did not close from this end may go on from the other.
-    const from = runs.findIndex((other) => distance(endOf(other), run.start) <= near);
-    if (from >= 0 && distance(run.start, endOf(run)) > near) {
-      const [before] = runs.splice(from, 1);
-      left.unshift({ ...before!, pieces: [...before!.pieces, ...run.pieces] });
-      continue;
-    }
-    const turned = left.findIndex(
-      (path) => distance(path.start, run.start) <= near || distance(endOf(path), run.start) <= near,
-    );
-    if (turned >= 0 && distance(run.start, endOf(run)) > near) {
-      left.unshift(reversed(run));
-      continue;
-    }
-    runs.push(run);
-  }
-  return runs;
 }
