@@ -7,6 +7,8 @@ import {
   fromTransformAttribute,
   identity,
   type Matrix,
+  scale,
+  translate,
 } from "transformation-matrix";
 import { assembled, distance, MOST_PIECES, type Read } from "./contours.ts";
 import type { Path, Piece, Point } from "./drawing.ts";
@@ -14,6 +16,8 @@ import type { Path, Piece, Point } from "./drawing.ts";
 /** Longest SVG text taken, in characters. */
 const LONGEST = 8_000_000;
 const DEEPEST = 60;
+/** Elements that are looked at, those that are used again each time. */
+const MOST_THINGS = 100_000;
 /** Millimetres to each unit of length that SVG names. Source: CSS Values, absolute lengths. */
 const MM_IN: Readonly<Record<string, number>> = {
   mm: 1,
@@ -41,7 +45,6 @@ const PASSED_OVER = new Set([
 const NOTED: Readonly<Record<string, string>> = {
   script: "A script in it was passed over; nothing in a drawing is ever run.",
   image: "A picture in it was passed over; nothing is fetched from anywhere.",
-  use: "A copy by reference in it was passed over: draw it out as lines.",
   text: "Lettering in it was passed over: turn it into outlines first if it is part of the shape.",
   foreignObject: "Something that is no drawing was passed over.",
 };
@@ -77,9 +80,17 @@ export function readSvg(text: string): Read {
   }
   const root = tree.find((node) => tagOf(node) === "svg");
   if (!root) return { ok: false, why: "It is not an SVG: nothing in it is called svg." };
-  const found: Found = { paths: [], notes: new Set(), pieces: 0 };
+  const found: Found = {
+    paths: [],
+    notes: new Set(),
+    pieces: 0,
+    things: 0,
+    rules: rulesOf(root),
+    named: namedIn(root),
+  };
+  const { mmPerUnit, tall } = pageOf(attributesOf(root));
   try {
-    walk(root, identity(), 0, found, true);
+    walk(root, { matrix: scale(1, tall), depth: 0, isHidden: false }, found);
   } catch (error) {
     if (error instanceof Unreadable) return { ok: false, why: error.message };
     throw error;
@@ -94,13 +105,25 @@ export function readSvg(text: string): Read {
     ),
     isClosed,
   }));
-  return assembled(paths, [], mmPerUnit(attributesOf(root)), [...found.notes]);
+  return assembled(paths, [], mmPerUnit, [...found.notes]);
 }
 
 interface Found {
   readonly paths: Path[];
   readonly notes: Set<string>;
   pieces: number;
+  things: number;
+  /** What its style sheets say, in their order. */
+  readonly rules: readonly Rule[];
+  /** Elements by their ids. */
+  readonly named: ReadonlyMap<string, Node>;
+}
+
+/** Where an element stands: placed, so deep, and seen or not. */
+interface Where {
+  readonly matrix: Matrix;
+  readonly depth: number;
+  readonly isHidden: boolean;
 }
 
 class Unreadable extends Error {}
@@ -119,21 +142,26 @@ function childrenOf(node: Node): Node[] {
   return Array.isArray(inside) ? (inside as Node[]) : [];
 }
 
-/** Millimetres to a user unit, where width and viewBox tell it. */
-function mmPerUnit({ width, height, viewBox }: Attributes): number | null {
+/**
+ * Millimetres to a user unit, where width or height and viewBox tell it, and how much taller a unit is than it is wide: only where the page is said to
+ * be filled without keeping its shape. Source: SVG 2, 8.6 and 8.7.
+ */
+function pageOf({ width, height, viewBox, preserveAspectRatio = "" }: Attributes) {
   const box = viewBox
     ?.trim()
     .split(/[\s,]+/)
     .map(Number);
   const across = lengthInMm(width);
   const up = lengthInMm(height);
-  if (box?.length === 4 && box.every(Number.isFinite)) {
-    if (across !== null && box[2]! > 0) return across / box[2]!;
-    if (up !== null && box[3]! > 0) return up / box[3]!;
-    return null;
+  if (box?.length !== 4 || !box.every(Number.isFinite)) {
+    // Without a viewBox a user unit is a pixel, and absolute widths say so. Source: CSS Values, 96 px to the inch.
+    return { mmPerUnit: across !== null || up !== null ? 25.4 / 96 : null, tall: 1 };
   }
-  // Without a viewBox a user unit is a pixel, and absolute widths say so. Source: CSS Values, 96 px to the inch.
-  return across !== null || up !== null ? 25.4 / 96 : null;
+  const x = across !== null && box[2]! > 0 ? across / box[2]! : null;
+  const y = up !== null && box[3]! > 0 ? up / box[3]! : null;
+  if (x === null || y === null) return { mmPerUnit: x ?? y, tall: 1 };
+  if (/\bnone\b/.test(preserveAspectRatio)) return { mmPerUnit: x, tall: y / x };
+  return { mmPerUnit: /\bslice\b/.test(preserveAspectRatio) ? Math.max(x, y) : Math.min(x, y), tall: 1 };
 }
 
 function lengthInMm(text: string | undefined): number | null {
@@ -143,22 +171,149 @@ function lengthInMm(text: string | undefined): number | null {
   return unit !== undefined && Number.isFinite(value) && value > 0 ? value * unit : null;
 }
 
-function walk(node: Node, matrix: Matrix, depth: number, found: Found, isRoot = false): void {
+function walk(node: Node, where: Where, found: Found, by: Matrix | null = null): void {
   const tag = tagOf(node);
   const note = NOTED[tag];
   if (note) found.notes.add(note);
-  if (tag === "" || tag.startsWith("#") || PASSED_OVER.has(tag)) return;
-  if (depth > DEEPEST) throw new Unreadable(`It is nested more than ${DEEPEST} deep.`);
+  if (tag === "" || tag.startsWith("#") || (PASSED_OVER.has(tag) && !(tag === "symbol" && by))) return;
+  if (where.depth > DEEPEST) throw new Unreadable(`It is nested more than ${DEEPEST} deep.`);
+  if (++found.things > MOST_THINGS) throw new Unreadable("It holds more than a drawing of a blade does.");
   const attributes = attributesOf(node);
-  if (/display\s*:\s*none/.test(attributes.style ?? "") || attributes.display === "none") {
+  const style = styleOf(tag, attributes, found.rules);
+  if (style.display === "none") {
     found.notes.add("Something hidden in it was passed over.");
     return;
   }
-  let own = compose(matrix, transformOf(attributes.transform));
-  if (tag === "svg" && !isRoot) own = compose(own, innerViewport(attributes));
+  const isHidden = style.visibility ? /hidden|collapse/.test(style.visibility) : where.isHidden;
+  let own = compose(where.matrix, transformOf(style.transform ?? attributes.transform));
+  if (by) own = compose(own, by);
+  else if (tag === "svg" && where.depth > 0) own = compose(own, innerViewport(attributes));
+  const inside = { matrix: own, depth: where.depth + 1, isHidden };
+  if (tag === "use") {
+    putCopy(attributes, inside, found);
+    return;
+  }
   const data = dataOf(tag, attributes);
-  if (data !== null) addPath(data, own, found);
-  for (const child of childrenOf(node)) walk(child, own, depth + 1, found);
+  if (data !== null && data !== "" && isHidden) found.notes.add("Something hidden in it was passed over.");
+  else if (data !== null) addPath(data, own, found);
+  for (const child of childrenOf(node)) walk(child, inside, found);
+}
+
+/** Another element of this file, drawn once more where it is used. Source: SVG 2, 5.5. */
+function putCopy(attributes: Attributes, where: Where, found: Found): void {
+  const href = attributes.href ?? attributes["xlink:href"] ?? "";
+  const of = href.startsWith("#") ? found.named.get(href.slice(1)) : undefined;
+  if (!of) {
+    found.notes.add(
+      "A copy of something that is not in the file was passed over; nothing is fetched from anywhere.",
+    );
+    return;
+  }
+  const placed = {
+    ...where,
+    matrix: compose(where.matrix, translate(lengthOf(attributes.x), lengthOf(attributes.y))),
+  };
+  const tag = tagOf(of);
+  const own = attributesOf(of);
+  // A symbol has a viewport, as large as it is used.
+  const viewport = {
+    ...own,
+    x: "0",
+    y: "0",
+    width: attributes.width ?? own.width,
+    height: attributes.height ?? own.height,
+  };
+  walk(
+    of,
+    placed,
+    found,
+    tag === "symbol" || tag === "svg" ? innerViewport(viewport as Attributes) : identity(),
+  );
+}
+
+function namedIn(root: Node): ReadonlyMap<string, Node> {
+  const named = new Map<string, Node>();
+  const waiting = [root];
+  while (waiting.length > 0) {
+    const node = waiting.pop()!;
+    const { id } = attributesOf(node);
+    if (id && !named.has(id)) named.set(id, node);
+    waiting.push(...childrenOf(node));
+  }
+  return named;
+}
+
+/** One rule of a style sheet: what it is of, and what it says. */
+interface Rule {
+  readonly of: string;
+  readonly says: Style;
+}
+interface Style {
+  readonly display?: string;
+  readonly visibility?: string;
+  readonly transform?: string;
+}
+const MOST_RULES = 2000;
+
+/** What style sheets in it say of classes, ids and tags by themselves; any longer selector is not looked at. */
+function rulesOf(root: Node): Rule[] {
+  const rules: Rule[] = [];
+  const waiting = [root];
+  while (waiting.length > 0) {
+    const node = waiting.pop()!;
+    if (tagOf(node) === "style") {
+      const text = childrenOf(node)
+        .map((child) => String(child["#text"] ?? ""))
+        .join(" ")
+        .replace(/\/\*[\s\S]*?\*\//g, "");
+      for (const [, selectors, body] of text.matchAll(/([^{}]+)\{([^{}]*)\}/g)) {
+        const says = declared(body!);
+        for (const of of selectors!.split(",").map((one) => one.trim())) {
+          if (/^[.#]?[\w-]+$/.test(of) && rules.length < MOST_RULES) rules.push({ of, says });
+        }
+      }
+    }
+    waiting.push(...childrenOf(node));
+  }
+  return rules;
+}
+
+function declared(text: string): Style {
+  const said = new Map(
+    text.split(";").flatMap((one): [string, string][] => {
+      const at = one.indexOf(":");
+      return at < 0
+        ? []
+        : [
+            [
+              one.slice(0, at).trim().toLowerCase(),
+              one
+                .slice(at + 1)
+                .replace(/!important/i, "")
+                .trim(),
+            ],
+          ];
+    }),
+  );
+  const of = (name: "display" | "visibility" | "transform") =>
+    said.has(name) ? { [name]: said.get(name)! } : {};
+  return { ...of("display"), ...of("visibility"), ...of("transform") };
+}
+
+/** What counts for an element: its attributes, then the sheets by tag, class and id, then its own style. Source: CSS, by specificity. */
+function styleOf(tag: string, attributes: Attributes, rules: readonly Rule[]): Style {
+  const classes = (attributes.class ?? "").split(/\s+/).map((name) => `.${name}`);
+  const said = (matches: (of: string) => boolean): Style =>
+    Object.assign({}, ...rules.flatMap(({ of, says }) => (matches(of) ? [says] : [])));
+  const { display, visibility } = attributes;
+  return {
+    ...(display ? { display } : {}),
+    ...(visibility ? { visibility } : {}),
+    ...said((of) => of === tag),
+    ...said((of) => classes.includes(of)),
+    ...said((of) => of === `#${attributes.id}`),
+    ...declared(attributes.style ?? ""),
+  };
 }
 
 /** An svg within an svg has a viewport of its own. */
@@ -168,25 +323,27 @@ function innerViewport(attributes: Attributes): Matrix {
     ?.trim()
     .split(/[\s,]+/)
     .map(Number);
-  const [w, h] = [Number.parseFloat(width ?? ""), Number.parseFloat(height ?? "")];
+  const [w, h] = [lengthOf(width), lengthOf(height)];
   const isScaled =
     box?.length === 4 && box.every(Number.isFinite) && w > 0 && h > 0 && box[2]! > 0 && box[3]! > 0;
-  const scale = isScaled ? Math.min(w / box[2]!, h / box[3]!) : 1;
+  const factor = isScaled ? Math.min(w / box[2]!, h / box[3]!) : 1;
   const [left, top] = isScaled ? [box[0]!, box[1]!] : [0, 0];
   return {
-    a: scale,
+    a: factor,
     b: 0,
     c: 0,
-    d: scale,
-    e: (Number.parseFloat(x) || 0) - left * scale,
-    f: (Number.parseFloat(y) || 0) - top * scale,
+    d: factor,
+    e: lengthOf(x) - left * factor,
+    f: lengthOf(y) - top * factor,
   };
 }
 
 function transformOf(text: string | undefined): Matrix {
-  if (!text?.trim()) return identity();
+  if (!text?.trim() || text.trim() === "none") return identity();
   try {
-    const made = fromDefinition(fromTransformAttribute(text));
+    // As a style it has units: pixels and degrees are what they are without.
+    const bare = text.replace(/(\d)(px|deg)\b/gi, "$1");
+    const made = fromDefinition(fromTransformAttribute(bare));
     return Array.isArray(made) ? compose(made) : made;
   } catch {
     throw new Unreadable(`A transform in it is not readable: “${text.slice(0, 60)}”.`);
@@ -195,10 +352,7 @@ function transformOf(text: string | undefined): Matrix {
 
 /** Any drawn element as path data; null where it is none. */
 function dataOf(tag: string, at: Attributes): string | null {
-  const n = (key: string, usual = 0) => {
-    const value = Number.parseFloat(at[key] ?? "");
-    return Number.isFinite(value) ? value : usual;
-  };
+  const n = (key: string) => lengthOf(at[key]);
   switch (tag) {
     case "path":
       return at.d ?? "";
@@ -220,7 +374,13 @@ function dataOf(tag: string, at: Attributes): string | null {
       return `M${n("x1")} ${n("y1")}L${n("x2")} ${n("y2")}`;
     case "rect": {
       const [x, y, w, h] = [n("x"), n("y"), n("width"), n("height")];
-      return w > 0 && h > 0 ? `M${x} ${y}H${x + w}V${y + h}H${x}Z` : "";
+      if (!(w > 0 && h > 0)) return "";
+      // One of the two radii stands for both. Source: SVG 2, 10.2.
+      const rx = Math.min(at.rx === undefined ? n("ry") : n("rx"), w / 2);
+      const ry = Math.min(at.ry === undefined ? n("rx") : n("ry"), h / 2);
+      if (!(rx > 0 && ry > 0)) return `M${x} ${y}H${x + w}V${y + h}H${x}Z`;
+      const corner = (cx: number, cy: number, quarter: number) => round(cx, cy, rx, ry, quarter, quarter + 1);
+      return `M${x + rx} ${y}H${x + w - rx}${corner(x + w - rx, y + ry, 3)}V${y + h - ry}${corner(x + w - rx, y + h - ry, 0)}H${x + rx}${corner(x + rx, y + h - ry, 1)}V${y + ry}${corner(x + rx, y + ry, 2)}Z`;
     }
     case "circle":
     case "ellipse": {
@@ -228,11 +388,31 @@ function dataOf(tag: string, at: Attributes): string | null {
       const ry = tag === "circle" ? rx : n("ry");
       const [cx, cy] = [n("cx"), n("cy")];
       if (!(rx > 0 && ry > 0)) return "";
-      return `M${cx - rx} ${cy}A${rx} ${ry} 0 1 0 ${cx + rx} ${cy}A${rx} ${ry} 0 1 0 ${cx - rx} ${cy}Z`;
+      return `M${cx + rx} ${cy}${round(cx, cy, rx, ry, 0, 4)}Z`;
     }
     default:
       return null;
   }
+}
+
+/** From one quarter of an ellipse to another, by arcs of an eighth of it: as cubics those stray by a few millionths. */
+function round(cx: number, cy: number, rx: number, ry: number, from: number, to: number): string {
+  return Array.from({ length: 2 * (to - from) }, (_, i) => {
+    const angle = ((from + (i + 1) / 2) * Math.PI) / 2;
+    return `A${rx} ${ry} 0 0 1 ${cx + rx * Math.cos(angle)} ${cy + ry * Math.sin(angle)}`;
+  }).join("");
+}
+
+/** A length in user units; absolute units are so many pixels. Source: CSS Values, 96 px to the inch. */
+function lengthOf(text: string | undefined): number {
+  const value = Number.parseFloat(text ?? "");
+  if (!Number.isFinite(value)) return 0;
+  const unit = /[a-z]+\s*$/i
+    .exec(text ?? "")?.[0]
+    .trim()
+    .toLowerCase();
+  const mm = unit && unit !== "px" ? MM_IN[unit] : undefined;
+  return mm === undefined ? value : (value * mm * 96) / 25.4;
 }
 
 function addPath(data: string, matrix: Matrix, found: Found): void {

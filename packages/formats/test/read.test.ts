@@ -110,7 +110,7 @@ describe("SVG this product did not write", () => {
       ),
     );
     expect(contours).toHaveLength(1);
-    expect(notes.join(" ")).toMatch(/script.*picture.*reference.*Lettering/);
+    expect(notes.join(" ")).toMatch(/script.*picture.*copy.*Lettering/);
     expect((globalThis as { ran?: boolean }).ran).toBeUndefined();
   });
 
