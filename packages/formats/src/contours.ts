@@ -1,5 +1,6 @@
-import { type Circle, flattened, type Path, type Piece, type Point } from "./drawing.ts";
+import { type Circle, flattened, type Path, type Point } from "./drawing.ts";
 import { joined } from "./joined.ts";
+import { distance, endOf, signedArea, sizeOf } from "./path.ts";
 
 /** What a drawing file holds, in its own units with y up, before anybody has said what is what. */
 export interface ReadDrawing {
@@ -80,9 +81,6 @@ function gapsInWords(gaps: readonly number[]): string {
 
 const inFigures = (length: number) => Number(length.toPrecision(2)).toString();
 
-export const endOf = ({ start, pieces }: Path): Point => pieces[pieces.length - 1]?.to ?? start;
-export const distance = (a: Point, b: Point): number => Math.hypot(a[0] - b[0], a[1] - b[1]);
-
 function isRound(path: Path, near: number): boolean {
   return path.pieces.length > 1 && distance(path.start, endOf(path)) <= near;
 }
@@ -98,46 +96,6 @@ function shut(path: Path): Path {
     return { ...path, pieces: [...path.pieces.slice(0, -1), { ...last, to: path.start }], isClosed: true };
   }
   return { ...path, pieces: [...path.pieces, { to: path.start }], isClosed: true };
-}
-
-/** Area within a path, positive where it runs counter-clockwise. */
-export function signedArea(path: Path): number {
-  const points = flattened(path, Math.max(sizeOf([path]) / 2000, 1e-9));
-  return (
-    points.reduce((sum, [x, y], i) => {
-      const [nx, ny] = points[(i + 1) % points.length]!;
-      return sum + x * ny - nx * y;
-    }, 0) / 2
-  );
-}
-
-export function reversed({ start, pieces, isClosed }: Path): Path {
-  const froms = [start, ...pieces.map((piece) => piece.to)];
-  return {
-    start: froms[froms.length - 1]!,
-    pieces: pieces
-      .map(
-        ({ controls }, i): Piece =>
-          controls ? { to: froms[i]!, controls: [controls[1], controls[0]] } : { to: froms[i]! },
-      )
-      .reverse(),
-    isClosed,
-  };
-}
-
-function sizeOf(paths: readonly Path[]): number {
-  let [left, right, bottom, top] = [Infinity, -Infinity, Infinity, -Infinity];
-  for (const { start, pieces } of paths) {
-    for (const { to, controls = [] } of [{ to: start }, ...pieces] as Piece[]) {
-      for (const [x, y] of [to, ...controls]) {
-        if (!Number.isFinite(x) || !Number.isFinite(y) || Math.abs(x) > 1e7 || Math.abs(y) > 1e7)
-          return Number.NaN;
-        [left, right] = [Math.min(left, x), Math.max(right, x)];
-        [bottom, top] = [Math.min(bottom, y), Math.max(top, y)];
-      }
-    }
-  }
-  return Math.max(right - left, top - bottom);
 }
 
 /** Leaves out a path that lies on one already there, either way round. */

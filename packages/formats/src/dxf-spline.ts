@@ -1,5 +1,5 @@
-import { distance } from "./contours.ts";
 import type { Path, Piece, Point } from "./drawing.ts";
+import { distance } from "./path.ts";
 
 /** Splines as a DXF has them, as cubics. */
 

@@ -1,5 +1,5 @@
-import { distance, endOf, reversed, signedArea } from "./contours.ts";
 import type { Path, Point } from "./drawing.ts";
+import { distance, endOf, reversed, signedArea } from "./path.ts";
 
 /** Loose paths put together: closed runs, what stays open, and the gaps that were closed on the way, each as long as it was. */
 export interface Joined {

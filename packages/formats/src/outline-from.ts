@@ -1,6 +1,7 @@
 import type { Hole, Outline, OutlineNode } from "@true-spine/core/blade/schema.ts";
-import { distance, type ReadDrawing, reversed, signedArea } from "./contours.ts";
+import type { ReadDrawing } from "./contours.ts";
 import { type Circle, flattened, type Path, type Piece, type Point } from "./drawing.ts";
+import { distance, reversed, signedArea } from "./path.ts";
 import { CORNER, redrawn } from "./redrawn.ts";
 import { splitAt } from "./split.ts";
 

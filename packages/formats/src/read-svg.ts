@@ -10,8 +10,9 @@ import {
   scale,
   translate,
 } from "transformation-matrix";
-import { assembled, distance, MOST_PIECES, type Read } from "./contours.ts";
+import { assembled, MOST_PIECES, type Read } from "./contours.ts";
 import type { Path, Piece, Point } from "./drawing.ts";
+import { distance } from "./path.ts";
 
 /** Longest SVG text taken, in characters. */
 const LONGEST = 8_000_000;

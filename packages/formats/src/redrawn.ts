@@ -1,5 +1,5 @@
-import { distance } from "./contours.ts";
 import { flattened, type Path, type Piece, type Point } from "./drawing.ts";
+import { distance } from "./path.ts";
 
 /** A corner is where the outline turns by more than this, degrees. */
 export const CORNER = 18;

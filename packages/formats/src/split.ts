@@ -1,5 +1,5 @@
-import { distance } from "./contours.ts";
 import type { Path, Piece, Point } from "./drawing.ts";
+import { distance } from "./path.ts";
 
 /** Cuts a closed path at the places nearest to three points, in the order they are given; null where two coincide. */
 export function splitAt(path: Path, marks: readonly Point[]): Path[] | null {

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
-import { assembled, reversed, signedArea } from "../src/contours.ts";
+import { assembled } from "../src/contours.ts";
 import type { Path, Point } from "../src/drawing.ts";
+import { reversed, signedArea } from "../src/path.ts";
 
 /** Loose lines put together into an outline, in whatever order and direction a program wrote them. */
 const line = (...points: Point[]): Path => ({

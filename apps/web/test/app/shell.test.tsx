@@ -1,4 +1,6 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act, cleanup, fireEvent, render, screen, within } from "@testing-library/react";
+import type { Me } from "@true-spine/core/registry/contract.ts";
 import { createMemoryRouter, RouterProvider } from "react-router";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
 import { Shell } from "../../src/app/Shell.tsx";
@@ -18,7 +20,9 @@ afterEach(() => {
   vi.useRealTimers();
 });
 
-async function room(ahead: readonly (() => Promise<unknown>)[] = []) {
+async function room(ahead: readonly (() => Promise<unknown>)[] = [], me?: Me) {
+  const client = new QueryClient({ defaultOptions: { queries: { enabled: false } } });
+  if (me) client.setQueryData(["me"], me);
   const router = createMemoryRouter([
     {
       element: <Shell ahead={ahead} />,
@@ -28,7 +32,13 @@ async function room(ahead: readonly (() => Promise<unknown>)[] = []) {
       ],
     },
   ]);
-  await act(async () => render(<RouterProvider router={router} />));
+  await act(async () =>
+    render(
+      <QueryClientProvider client={client}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>,
+    ),
+  );
 }
 
 describe("the room", () => {
@@ -50,6 +60,23 @@ describe("the room", () => {
     expect(target.tagName).toBe("MAIN");
     target.focus();
     expect(document.activeElement).toBe(target);
+  });
+
+  test("a device sees what it was let in for: with the cards only there is the rack, and no other page", async () => {
+    await room([], { role: "card", name: "Grinder tablet" });
+    const rail = within(screen.getByRole("navigation", { name: "Shop" }));
+    expect(rail.getAllByRole("link").map((link) => link.textContent)).toEqual(["", "Rack"]);
+    expect(rail.getByText("cards only")).toBeTruthy();
+    expect(screen.getByRole("heading").textContent).toBe("The rack");
+    cleanup();
+    window.history.replaceState(null, "", "/");
+    await room([], { role: "look", name: "Visitor" });
+    const links = () => within(screen.getByRole("navigation", { name: "Shop" })).getAllByRole("link");
+    expect(links().map((link) => link.textContent)).not.toContain("Shop");
+    expect(links().map((link) => link.textContent)).toContain("Stores");
+    cleanup();
+    await room();
+    expect(links().map((link) => link.textContent)).toContain("Shop");
   });
 
   test("where one stands is said in the rail", async () => {
