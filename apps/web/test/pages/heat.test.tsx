@@ -110,7 +110,7 @@ describe("the Heat page", () => {
 
   test("the clock: into the heat, through, out; its end is a time of day", () => {
     const held = open();
-    held.show(<ClockGroup report={harden} />);
+    held.show(<ClockGroup report={harden} isBehind={false} />);
     const moments = () => held.rows().flatMap((row) => (row.what === "run" ? [row.moment] : []));
     fireEvent.click(screen.getByRole("button", { name: "Into the heat now" }));
     expect(moments()).toEqual(["began"]);
@@ -125,9 +125,17 @@ describe("the Heat page", () => {
     expect(held.rows().some((row) => row.what === "done" && row.stage === "harden")).toBe(true);
   });
 
+  test("while it is worked out anew no moment is told that may not be it", () => {
+    const held = open();
+    held.show(<ClockGroup report={harden} isBehind={true} />);
+    fireEvent.click(screen.getByRole("button", { name: "Into the heat now" }));
+    expect(screen.queryByRole("timer")).toBeNull();
+    expect(screen.getByText("Working out until when …")).toBeTruthy();
+  });
+
   test("before a temper the oil is wiped off, once", () => {
     const held = open();
-    held.show(<ClockGroup report={temper} />);
+    held.show(<ClockGroup report={temper} isBehind={false} />);
     fireEvent.click(screen.getByLabelText("the oil is wiped off"));
     expect(held.rows().filter(({ what }) => what === "gate")).toHaveLength(1);
     expect((screen.getByLabelText("the oil is wiped off") as HTMLInputElement).disabled).toBe(true);

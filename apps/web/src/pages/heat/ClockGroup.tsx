@@ -6,7 +6,14 @@ import { clock, inMinutes, leftInWords, useHeatClock } from "../../work/useHeatC
 import { record, tick, useRoute, useWorkRows } from "../../work/useWorkRows.ts";
 
 /** The clock of one heat: into the fire, warm through, out; the end is a time of day, and stands through a reload. */
-export function ClockGroup({ report }: { report: OpReport }) {
+export function ClockGroup({
+  report,
+  isBehind,
+}: {
+  report: OpReport;
+  /** It is being worked out anew: a moment that is not sure yet is not told. */
+  isBehind: boolean;
+}) {
   const screen = useScreen();
   const route = useRoute();
   const rows = useWorkRows();
@@ -29,13 +36,15 @@ export function ClockGroup({ report }: { report: OpReport }) {
           the oil is wiped off
         </label>
       )}
-      {ends ? (
+      {ends && isBehind && <p className="text-sm text-faint">Working out until when …</p>}
+      {ends && !isBehind && (
         <p className="text-sm" role="timer" aria-label="Clock of the heat">
           {now < ends.through ? `Warm through about ${clock(ends.through)}, then held until ` : "Held until "}
           <strong className="text-xl">{clock(ends.end)}</strong>
           <span className="block text-faint">{leftInWords(ends.end, now)}</span>
         </p>
-      ) : (
+      )}
+      {!ends && (
         <p className="text-sm text-faint">
           Through after {inMinutes(report.through)}, held {inMinutes(op.minutes)}: {inMinutes(report.total)}{" "}
           in all.{times > 0 && ` Run ${times} ${times === 1 ? "time" : "times"}.`}

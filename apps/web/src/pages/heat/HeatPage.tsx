@@ -44,7 +44,7 @@ export function HeatPage() {
       asideLabel="The steel, and the heat that is chosen"
       aside={
         <>
-          {report && chosen && <ClockGroup report={chosen} />}
+          {report && chosen && <ClockGroup report={chosen} isBehind={isBehind} />}
           {report && chosen && chosen.op.kind === "harden" && <FileGroup op={chosen.op.id} />}
           {chosen && <OpGroup report={chosen} />}
           <SteelGroup steel={report?.steel ?? null} />
