@@ -109,10 +109,14 @@ function stranger(c: Context<WithDevice>): Response {
   );
 }
 
+/** Whether a request comes over the loopback of this machine. */
+export const isOverLoopback = (c: Context<WithDevice>): boolean =>
+  LOOPBACK.test(c.env?.incoming?.socket?.remoteAddress ?? "");
+
 /** Whether a request comes from the machine itself by its own door: over the loopback, and not over that of the shop, which is TLS. */
 function isDesk(c: Context<WithDevice>): boolean {
   const socket = c.env?.incoming?.socket;
   // Over no socket at all, as in tests of the API alone and where the server asks itself.
   if (!socket) return true;
-  return LOOPBACK.test(socket.remoteAddress ?? "") && !("encrypted" in socket && socket.encrypted);
+  return isOverLoopback(c) && !("encrypted" in socket && socket.encrypted);
 }
