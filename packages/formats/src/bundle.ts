@@ -123,7 +123,7 @@ class Content {
       case "run": {
         const parsed = parseRun(json);
         if (!parsed.ok) return parsed.faults;
-        this.runs.push({ id: of.id, saveKey: of.saveKey, file: parsed.run });
+        this.runs.push({ id: of.id, file: parsed.run });
         return [];
       }
       case "readings": {
@@ -190,9 +190,10 @@ async function sha256(bytes: Uint8Array): Promise<string> {
   return Array.from(new Uint8Array(hash), (byte) => byte.toString(16).padStart(2, "0")).join("");
 }
 
-function inParts<T>(rows: readonly T[]): T[][] {
+/** Rows in parts of no more than so many. */
+export function inParts<T>(rows: readonly T[], size = MOST_ROWS): T[][] {
   const parts: T[][] = [];
-  for (let i = 0; i < rows.length; i += MOST_ROWS) parts.push(rows.slice(i, i + MOST_ROWS));
+  for (let i = 0; i < rows.length; i += size) parts.push(rows.slice(i, i + size));
   return parts;
 }
 

@@ -13,6 +13,8 @@ import {
 import { assembled, MOST_PIECES, type Read } from "./contours.ts";
 import type { Path, Piece, Point } from "./drawing.ts";
 import { distance } from "./path.ts";
+import { type Rule, rulesOf, styleOf } from "./svg-style.ts";
+import { type Attributes, attributesOf, childrenOf, type Node, tagOf } from "./svg-tree.ts";
 
 /** Longest SVG text taken, in characters. */
 const LONGEST = 8_000_000;
@@ -49,9 +51,6 @@ const NOTED: Readonly<Record<string, string>> = {
   text: "Lettering in it was passed over: turn it into outlines first if it is part of the shape.",
   foreignObject: "Something that is no drawing was passed over.",
 };
-
-type Attributes = Readonly<Record<string, string>>;
-type Node = Readonly<Record<string, unknown>>;
 
 /** Reads the outlines of an SVG. Nothing in it is run, fetched or shown; what is no line is passed over and told. */
 export function readSvg(text: string): Read {
@@ -128,20 +127,6 @@ interface Where {
 }
 
 class Unreadable extends Error {}
-
-function tagOf(node: Node): string {
-  return (Object.keys(node).find((key) => key !== ":@") ?? "").replace(/^.*:/, "");
-}
-
-function attributesOf(node: Node): Attributes {
-  return (node[":@"] ?? {}) as Attributes;
-}
-
-function childrenOf(node: Node): Node[] {
-  const key = Object.keys(node).find((one) => one !== ":@");
-  const inside = key === undefined ? [] : node[key];
-  return Array.isArray(inside) ? (inside as Node[]) : [];
-}
 
 /**
  * Millimetres to a user unit, where width or height and viewBox tell it, and how much taller a unit is than it is wide: only where the page is said to
@@ -242,79 +227,6 @@ function namedIn(root: Node): ReadonlyMap<string, Node> {
     waiting.push(...childrenOf(node));
   }
   return named;
-}
-
-/** One rule of a style sheet: what it is of, and what it says. */
-interface Rule {
-  readonly of: string;
-  readonly says: Style;
-}
-interface Style {
-  readonly display?: string;
-  readonly visibility?: string;
-  readonly transform?: string;
-}
-const MOST_RULES = 2000;
-
-/** What style sheets in it say of classes, ids and tags by themselves; any longer selector is not looked at. */
-function rulesOf(root: Node): Rule[] {
-  const rules: Rule[] = [];
-  const waiting = [root];
-  while (waiting.length > 0) {
-    const node = waiting.pop()!;
-    if (tagOf(node) === "style") {
-      const text = childrenOf(node)
-        .map((child) => String(child["#text"] ?? ""))
-        .join(" ")
-        .replace(/\/\*[\s\S]*?\*\//g, "");
-      for (const [, selectors, body] of text.matchAll(/([^{}]+)\{([^{}]*)\}/g)) {
-        const says = declared(body!);
-        for (const of of selectors!.split(",").map((one) => one.trim())) {
-          if (/^[.#]?[\w-]+$/.test(of) && rules.length < MOST_RULES) rules.push({ of, says });
-        }
-      }
-    }
-    waiting.push(...childrenOf(node));
-  }
-  return rules;
-}
-
-function declared(text: string): Style {
-  const said = new Map(
-    text.split(";").flatMap((one): [string, string][] => {
-      const at = one.indexOf(":");
-      return at < 0
-        ? []
-        : [
-            [
-              one.slice(0, at).trim().toLowerCase(),
-              one
-                .slice(at + 1)
-                .replace(/!important/i, "")
-                .trim(),
-            ],
-          ];
-    }),
-  );
-  const of = (name: "display" | "visibility" | "transform") =>
-    said.has(name) ? { [name]: said.get(name)! } : {};
-  return { ...of("display"), ...of("visibility"), ...of("transform") };
-}
-
-/** What counts for an element: its attributes, then the sheets by tag, class and id, then its own style. Source: CSS, by specificity. */
-function styleOf(tag: string, attributes: Attributes, rules: readonly Rule[]): Style {
-  const classes = (attributes.class ?? "").split(/\s+/).map((name) => `.${name}`);
-  const said = (matches: (of: string) => boolean): Style =>
-    Object.assign({}, ...rules.flatMap(({ of, says }) => (matches(of) ? [says] : [])));
-  const { display, visibility } = attributes;
-  return {
-    ...(display ? { display } : {}),
-    ...(visibility ? { visibility } : {}),
-    ...said((of) => of === tag),
-    ...said((of) => classes.includes(of)),
-    ...said((of) => of === `#${attributes.id}`),
-    ...declared(attributes.style ?? ""),
-  };
 }
 
 /** An svg within an svg has a viewport of its own. */

@@ -1,6 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { spotKey } from "@true-spine/core/inspect/schema.ts";
 import { addedInWords, type Bundle, type TakenIn } from "@true-spine/core/registry/bundle.ts";
+import { inParts } from "@true-spine/formats/bundle.ts";
 import { and, asc, desc, eq, inArray, isNull, sql } from "drizzle-orm";
 import { type Database, inTransaction, type Transaction } from "../database.ts";
 import { Problem } from "../problem.ts";
@@ -73,7 +74,7 @@ export async function packBlade(db: Database, id: string, withHistory: boolean):
     readings: taken.map(({ row }) => row),
     work: work.map(({ row }) => row),
     struck: [...taken, ...work].flatMap(({ row, struckAt }) => (struckAt ? [row.id] : [])),
-    runs: all.map(({ id: run, file }) => ({ id: run, saveKey: randomUUID(), file })),
+    runs: all.map(({ id: run, file }) => ({ id: run, file })),
   };
 }
 
@@ -212,7 +213,7 @@ async function unknownOf<R extends { id: string }>(
   bladeId: string,
 ): Promise<R[]> {
   const known = new Map<string, { of: string; row: unknown }>();
-  for (const part of inParts(rows)) {
+  for (const part of inParts(rows, ROWS_AT_ONCE)) {
     const ids = part.map(({ id }) => id);
     const row = table === readings ? readings.reading : workRows.row;
     const found = await tx
@@ -244,7 +245,7 @@ async function strikable(tx: Transaction, bundle: Bundle, id: string, fresh: rea
   const old = bundle.struck.filter((one) => !coming.has(one));
   const here: string[] = [];
   for (const table of [readings, workRows] as const) {
-    for (const part of inParts(old)) {
+    for (const part of inParts(old, ROWS_AT_ONCE)) {
       const rows = await tx
         .select({ id: table.id })
         .from(table)
@@ -283,7 +284,7 @@ async function put(tx: Transaction, fresh: Fresh, bladeId: string): Promise<void
   for (const part of inParts(fresh.documents, 200)) {
     await tx.insert(documents).values(part.map(({ at, ...state }) => ({ ...state, bladeId, createdAt: at })));
   }
-  for (const part of inParts(fresh.readings)) {
+  for (const part of inParts(fresh.readings, ROWS_AT_ONCE)) {
     await tx.insert(readings).values(
       part.map((reading) => ({
         id: reading.id,
@@ -295,7 +296,7 @@ async function put(tx: Transaction, fresh: Fresh, bladeId: string): Promise<void
       })),
     );
   }
-  for (const part of inParts(fresh.work)) {
+  for (const part of inParts(fresh.work, ROWS_AT_ONCE)) {
     await tx.insert(workRows).values(
       part.map((row) => ({
         id: row.id,
@@ -308,7 +309,7 @@ async function put(tx: Transaction, fresh: Fresh, bladeId: string): Promise<void
     );
   }
   for (const table of [readings, workRows] as const) {
-    for (const part of inParts(fresh.struck)) {
+    for (const part of inParts(fresh.struck, ROWS_AT_ONCE)) {
       await tx
         .update(table)
         .set({ struckAt: new Date().toISOString() })
@@ -316,12 +317,6 @@ async function put(tx: Transaction, fresh: Fresh, bladeId: string): Promise<void
     }
   }
   for (const run of fresh.runs) await tx.insert(runs).values({ ...run, saveKey: randomUUID() });
-}
-
-function inParts<T>(rows: readonly T[], size = ROWS_AT_ONCE): T[][] {
-  const parts: T[][] = [];
-  for (let i = 0; i < rows.length; i += size) parts.push(rows.slice(i, i + size));
-  return parts;
 }
 
 /** The same blade under ids that nothing here has, wherever one of them is named. */

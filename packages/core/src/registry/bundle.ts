@@ -43,7 +43,7 @@ const FileSchema = Type.Union([
   Type.Object({ ...STATE, what: Type.Literal("document"), kind: literals(DOCUMENT_KINDS) }, only),
   Type.Object({ ...FILE, what: Type.Literal("readings") }, only),
   Type.Object({ ...FILE, what: Type.Literal("work") }, only),
-  Type.Object({ ...FILE, what: Type.Literal("run"), id: Uuid, saveKey: Uuid }, only),
+  Type.Object({ ...FILE, what: Type.Literal("run"), id: Uuid }, only),
 ]);
 
 export const BundleSchema = Type.Object(
@@ -80,7 +80,7 @@ export interface Bundle {
   readonly readings: readonly Reading[];
   readonly work: readonly WorkRow[];
   readonly struck: readonly string[];
-  readonly runs: readonly { readonly id: string; readonly saveKey: string; readonly file: Run }[];
+  readonly runs: readonly { readonly id: string; readonly file: Run }[];
 }
 
 const listShape = validatorOf(BundleSchema);
