@@ -253,7 +253,7 @@ test("an instrument that spews garbage disturbs nothing; stuck, it is asked abou
   await page.getByLabel(/^What it reads/).fill("4.01");
   await page.keyboard.press("Enter");
   await expect(count(page)).toHaveText(/^1 of/);
-  expect((await taken(page, id)).map(({ value }) => value)).toEqual([4.01]);
+  await expect.poll(async () => (await taken(page, id)).map(({ value }) => value)).toEqual([4.01]);
 
   await how.selectOption("stuck");
   for (let i = 2; i <= 6; i++) {

@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useLayoutEffect } from "react";
 import { useNavigate } from "react-router";
 import { isTaken } from "../parts/TextBox.tsx";
 import { useSettings } from "./settings.ts";
@@ -6,7 +6,7 @@ import { useSettings } from "./settings.ts";
 /** K goes to the sums from anywhere in the shop; with Alt also while a box has the focus. */
 export function useKeyToSums(): void {
   const navigate = useNavigate();
-  useEffect(() => {
+  useLayoutEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.code !== "KeyK" || event.ctrlKey || event.metaKey || event.shiftKey) return;
       const target = event.target as HTMLElement;

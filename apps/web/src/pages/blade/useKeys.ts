@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useLayoutEffect } from "react";
 import { useNavigate } from "react-router";
 import { useSettings } from "../../app/settings.ts";
 import { fieldOf } from "../../blade/derived.ts";
@@ -37,7 +37,7 @@ export const KEYS: readonly { keys: string; does: string }[] = [
 export function useKeys(): void {
   const { open, rail, id } = useScreen();
   const navigate = useNavigate();
-  useEffect(() => {
+  useLayoutEffect(() => {
     const goToPage = (code: string): boolean => {
       const digit = /^(?:Digit|Numpad)(\d)$/.exec(code)?.[1];
       // The tenth page is on 0.

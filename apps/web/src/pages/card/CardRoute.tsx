@@ -107,7 +107,8 @@ function Card() {
     );
   };
   const isForging = stage?.kind === "forge";
-  const forging = useForging(!isForging).answer?.value?.report ?? null;
+  const atFire = useForging(!isForging);
+  const forging = atFire.answer?.value?.report ?? null;
   const heats = useHeats(!stage || !(HEAT_KINDS as readonly string[]).includes(stage.kind)).answer;
   const heat = heats?.value.report.ops.find(({ op }) => op.id === stage?.id) ?? null;
   const nextMoment = useNextMoment(heat);
@@ -119,6 +120,8 @@ function Card() {
   const formHeats = forging && isForging ? heatsOfForm(forging, formNow, rows) : null;
   const done = () => {
     if (!stage) return;
+    // Its forms are still to be known: nobody means all of them by one press.
+    if (isForging && !atFire.answer && !atFire.trouble) return;
     // The forms are steps within the stage: it is done with the last.
     if (isForging && forging && formNow < lastForm) {
       setForm(formNow + 1);

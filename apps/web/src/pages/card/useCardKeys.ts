@@ -1,10 +1,10 @@
-import { useEffect } from "react";
+import { useLayoutEffect } from "react";
 
 /** The keys that go on and back; a foot switch sends one of them. Every other key is left to the machine. */
 const ON = [" ", "Enter", "PageDown", "ArrowRight"];
 const BACK = ["Backspace", "PageUp", "ArrowLeft"];
 
-/** On, back and a reading by keys, wherever the focus is. */
+/** On, back and a reading by keys, wherever the focus is: as soon as it can be seen, and by what is drawn then. */
 export function useCardKeys({
   done,
   back,
@@ -16,7 +16,7 @@ export function useCardKeys({
   read: () => void;
   isOff: boolean;
 }) {
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (isOff) return;
     const onKey = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;

@@ -5,7 +5,7 @@ import type { BenchReport } from "@true-spine/core/findings/bench-report.ts";
 import type { Asked, Line } from "@true-spine/core/inspect/bench.ts";
 import type { Spot } from "@true-spine/core/inspect/schema.ts";
 import { MILLIMETRES_IN, showLength } from "@true-spine/core/units/length.ts";
-import { useEffect, useMemo, useState } from "react";
+import { useLayoutEffect, useMemo, useState } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { fieldOf } from "../../blade/derived.ts";
 import { useFile, useScreen } from "../../blade/screen.ts";
@@ -130,7 +130,7 @@ function useAdding() {
     nearest(edge, x, y, foot);
     setAdding({ u: foot.s / edge.length, height: foot.d });
   };
-  useEffect(() => {
+  useLayoutEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
       if (event.key.toLowerCase() !== "p" || event.ctrlKey || event.metaKey || event.altKey) return;

@@ -1,6 +1,6 @@
 import type { BenchReport } from "@true-spine/core/findings/bench-report.ts";
 import { type Spot, spotOf } from "@true-spine/core/inspect/schema.ts";
-import { useEffect } from "react";
+import { useLayoutEffect } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { useScreen } from "../../blade/screen.ts";
 import { Group, SmallButton } from "../../parts/Group.tsx";
@@ -17,7 +17,7 @@ export function DoubtsGroup({ doubts, onGo }: { doubts: readonly Doubt[]; onGo: 
   const mend = useMend();
   const letterKeys = useSettings((settings) => settings.letterKeys);
   const [first] = doubts;
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (!first || !letterKeys) return;
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
