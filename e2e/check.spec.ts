@@ -269,6 +269,30 @@ test("an instrument that spews garbage disturbs nothing; stuck, it is asked abou
   await page.request.delete("/api/instruments/bench");
 });
 
+test("a sheet of another hand is read only when it is said what it means; struck out stays struck out", async ({
+  page,
+}) => {
+  const id = await makeBlade(page.request, "From a sheet");
+  await page.goto(`/blades/${id}/check`);
+  const csv =
+    "sep=;\r\nkind;reading (in);position (mm);date;struck\r\nedge;0,05;65;03/04/2026;\r\nedge;0,1;65;03/04/2026;yes\r\n";
+  // As a spreadsheet saves it: UTF-16 with its mark.
+  await page.getByLabel("File of readings").setInputFiles({
+    name: "sheet.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(`\uFEFF${csv}`, "utf16le"),
+  });
+  const dialog = page.getByRole("dialog", { name: "What sheet.csv means" });
+  await expect(dialog).toContainText("“reading (in)” is read as value");
+  await expect(dialog).toContainText("“03/04/2026”: which day is that?");
+  expect(await taken(page, id)).toHaveLength(0);
+  await tabTo(page, "3 April 2026 (day first)");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("2 imported, 1 of them struck out.")).toBeVisible();
+  await expect(page.getByText("1 struck out", { exact: true })).toBeVisible();
+  expect((await taken(page, id)).map(({ value }) => value)).toEqual([1.27, 2.54]);
+});
+
 test("ten thousand readings from a file come in with progress, and every row that is refused is listed", async ({
   page,
 }) => {

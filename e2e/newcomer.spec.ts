@@ -83,7 +83,7 @@ test("each of the other files is handed over, and a solid being written can be s
     ["SVG", ".svg", 'id="OUTLINE"'],
     ["gauges as DXF", "-gauges.dxf", "MARK"],
     ["gauges as STL", "-gauges.zip", "gauges.txt"],
-    ["CSV", "-stations.csv", "grindLine right"],
+    ["CSV", "-stations.csv", "grind line right (mm)"],
     ["blade file", ".json", '"true-spine/blade"'],
   ] as const) {
     const [taken] = await Promise.all([

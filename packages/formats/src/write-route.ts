@@ -2,7 +2,7 @@ import { abrasiveName } from "@true-spine/core/abrasive/schema.ts";
 import type { RouteReport } from "@true-spine/core/route/report.ts";
 import type { Route } from "@true-spine/core/route/schema.ts";
 import { nameOf, STAGES } from "@true-spine/core/route/stages.ts";
-import papaparse from "papaparse";
+import { csvOf } from "./csv.ts";
 
 /** A route's figures as CSV: a line for each stage and place, lengths mm, angles degrees a side. */
 export function writeRouteCsv(route: Route, report: RouteReport): string {
@@ -12,25 +12,25 @@ export function writeRouteCsv(route: Route, report: RouteReport): string {
       stage: stage.name,
       done: route.stages[i]?.done ?? "",
       place: reading.place,
-      x: n(reading.x),
-      flats: n(reading.flats),
-      edge: n(reading.edge),
+      "x (mm)": n(reading.x),
+      "flats (mm)": n(reading.flats),
+      "edge (mm)": n(reading.edge),
       "works on": stage.work.on,
-      "stop at": n(stage.work.stop[k]!),
-      "line left": n(stage.work.line.left[k]!),
-      "line right": n(stage.work.line.right[k]!),
-      "angle left": n(stage.work.angle.left[k]!),
-      "angle right": n(stage.work.angle.right[k]!),
-      "still on left face": n(stage.left.faces.left),
-      "still on right face": n(stage.left.faces.right),
-      "still on flats": n(stage.left.flats),
+      "stop at (mm)": n(stage.work.stop[k]!),
+      "line left (mm)": n(stage.work.line.left[k]!),
+      "line right (mm)": n(stage.work.line.right[k]!),
+      "angle left (°)": n(stage.work.angle.left[k]!),
+      "angle right (°)": n(stage.work.angle.right[k]!),
+      "still on left face (mm)": n(stage.left.faces.left),
+      "still on right face (mm)": n(stage.left.faces.right),
+      "still on flats (mm)": n(stage.left.flats),
       belts: stage.belts?.planned.ok
         ? stage.belts.planned.sequence.steps.map(({ belt }) => abrasiveName(belt)).join(" > ")
         : "",
-      minutes: n(stage.minutes, 1),
+      "takes (min)": n(stage.minutes, 1),
     })),
   );
-  return `${papaparse.unparse(rows, { newline: "\n", escapeFormulae: true })}\n`;
+  return csvOf(rows);
 }
 
 /**

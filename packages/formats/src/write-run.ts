@@ -1,6 +1,6 @@
 import type { RunReport } from "@true-spine/core/record/run-report.ts";
 import type { RunReadings } from "@true-spine/core/registry/contract.ts";
-import papaparse from "papaparse";
+import { csvOf } from "./csv.ts";
 
 /** A run's batch sheet as CSV: a line for each blade in the order they were made, a column for each place; then what is wanted. */
 export function writeRun({ blades }: RunReadings, { places }: RunReport): string {
@@ -19,5 +19,5 @@ export function writeRun({ blades }: RunReadings, { places }: RunReport): string
     line("lower limit", ({ chart }) => chart?.lower),
     line("Cpk", ({ capability }) => capability?.cpk),
   ];
-  return `${papaparse.unparse(rows, { newline: "\n", escapeFormulae: true })}\n`;
+  return csvOf(rows);
 }

@@ -2,7 +2,7 @@ import { compileField } from "@true-spine/core/blade/field.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { stationAt } from "@true-spine/core/blade/station.ts";
 import { stationFigures } from "@true-spine/core/evaluate/evaluation.ts";
-import papaparse from "papaparse";
+import { csvOf } from "./csv.ts";
 
 const PLACES = 20;
 
@@ -11,26 +11,32 @@ export function writeStations(blade: Blade): string {
   const field = compileField(blade);
   const rows = Array.from({ length: PLACES - 1 }, (_, i) => {
     const figures = stationFigures(field, stationAt(field, (i + 1) / PLACES));
-    const sides = (key: "behind" | "edgeBevel" | "primaryAngle" | "grindLine") => ({
-      [`${key} left`]: round(figures[key].left),
-      [`${key} right`]: round(figures[key].right),
+    const sides = (
+      name: string,
+      unit: string,
+      key: "behind" | "edgeBevel" | "primaryAngle" | "grindLine",
+    ) => ({
+      [`${name} left (${unit})`]: round(figures[key].left),
+      [`${name} right (${unit})`]: round(figures[key].right),
     });
     return {
       u: figures.u,
-      x: round(figures.x),
-      height: round(figures.height),
-      flats: round(figures.flats),
-      behind: round(figures.behind.total),
-      ...sides("behind"),
-      ...sides("edgeBevel"),
-      ...sides("primaryAngle"),
-      ...sides("grindLine"),
-      ...Object.fromEntries(Object.entries(figures.above).map(([h, t]) => [`thick ${h} up`, round(t)])),
-      area: round(figures.area),
-      "second moment": round(figures.secondMoment),
+      "x (mm)": round(figures.x),
+      "height (mm)": round(figures.height),
+      "flats (mm)": round(figures.flats),
+      "behind the edge (mm)": round(figures.behind.total),
+      ...sides("behind the edge", "mm", "behind"),
+      ...sides("edge bevel", "°", "edgeBevel"),
+      ...sides("primary", "°", "primaryAngle"),
+      ...sides("grind line", "mm", "grindLine"),
+      ...Object.fromEntries(
+        Object.entries(figures.above).map(([h, t]) => [`thick ${h} mm up (mm)`, round(t)]),
+      ),
+      "area (mm²)": round(figures.area),
+      "second moment (mm⁴)": round(figures.secondMoment),
     };
   });
-  return `${papaparse.unparse(rows, { escapeFormulae: true })}\r\n`;
+  return csvOf(rows);
 }
 
 function round(value: number | null): number | null {

@@ -49,7 +49,7 @@ describe("the route on paper, read back by another reader", () => {
     expect(errors).toEqual([]);
     expect(data).toHaveLength(3 * report.stages.length);
     const row = data.find((one) => one.stage === "Rough bevels" && one.place === "middle")!;
-    expect(Number(row.edge)).toBeCloseTo(report.stages[5]!.targets[1]!.edge, 3);
+    expect(Number(row["edge (mm)"])).toBeCloseTo(report.stages[5]!.targets[1]!.edge, 3);
     expect(row.belts).toContain("ceramic P36 > ");
   });
 

@@ -87,8 +87,8 @@ test("CSV: one line a station, the figures the stations have", () => {
   expect(data).toHaveLength(19);
   const middle = stationAt(compileField(FIELD), 0.5);
   const row = data.find(({ u }) => u === "0.5")!;
-  expect(Number(row.behind)).toBeCloseTo(middle.behind!, 4);
-  expect(Number(row["grindLine right"])).toBeCloseTo(middle.right.grindLine!, 4);
+  expect(Number(row["behind the edge (mm)"])).toBeCloseTo(middle.behind!, 4);
+  expect(Number(row["grind line right (mm)"])).toBeCloseTo(middle.right.grindLine!, 4);
 });
 
 describe("solids", () => {

@@ -45,8 +45,13 @@ export interface KeptRows<R extends Row> {
   readonly state: StoreApi<RowsState<R>>;
   take(row: R): void;
   strike(id: string, isStruck: boolean): void;
-  /** Sends many, a few hundred at a time; throws Refused or Unreachable, or stops where the signal says so. */
-  bring(rows: readonly R[], onProgress: (done: number) => void, signal: AbortSignal): Promise<number>;
+  /** Sends many, a few hundred at a time, and strikes out those of them that are; answers how many were new; throws Refused or Unreachable, or stops where the signal says so. */
+  bring(
+    rows: readonly R[],
+    struck: readonly string[],
+    onProgress: (done: number) => void,
+    signal: AbortSignal,
+  ): Promise<number>;
   /** Sends what is waiting now, what was refused too. */
   tryNow(): void;
   stop(): void;
@@ -173,12 +178,15 @@ export async function keepRows<R extends Row>(
     take: (reading) => owe({ say: "take", reading }),
     strike: (id, isStruck) => owe({ say: "strike", id, struck: isStruck }),
     tryNow,
-    async bring(brought, onProgress, signal) {
+    async bring(brought, struck, onProgress, signal) {
+      const out = new Set(struck);
       let kept = 0;
       for (let i = 0; i < brought.length && !signal.aborted; i += BROUGHT_AT_ONCE) {
         const some = brought.slice(i, i + BROUGHT_AT_ONCE);
         const answer = await send<{ kept: number }>("POST", `/blades/${bladeId}/${name}`, { [name]: some });
         kept += answer.kept;
+        const ids = some.flatMap(({ id }) => (out.has(id) ? [id] : []));
+        if (ids.length > 0) await send("POST", `/blades/${bladeId}/${name}/strike`, { ids, struck: true });
         onProgress(Math.min(brought.length, i + some.length));
       }
       channel.postMessage("kept");

@@ -16,8 +16,9 @@ import type { Read } from "@true-spine/formats/contours.ts";
 import { drawingOf } from "@true-spine/formats/drawing.ts";
 import { type GaugeOrder, gaugesOf } from "@true-spine/formats/gauges.ts";
 import { readDxf } from "@true-spine/formats/read-dxf.ts";
-import { type BroughtReadings, readReadings } from "@true-spine/formats/read-readings.ts";
+import { type BringOptions, type BroughtReadings, readReadings } from "@true-spine/formats/read-readings.ts";
 import { readSvg } from "@true-spine/formats/read-svg.ts";
+import { wordsOf } from "@true-spine/formats/words.ts";
 import { writeDxf } from "@true-spine/formats/write-dxf.ts";
 import { type FormTemplateOptions, writeFormTemplate } from "@true-spine/formats/write-form-template.ts";
 import { writeGaugePlates, writeGauges } from "@true-spine/formats/write-gauges.ts";
@@ -51,17 +52,15 @@ const filing = {
     return writeCalendar(blade.name, id, route, new Date(), minutes);
   },
   readings(
-    text: string,
-    of: string,
+    bytes: Uint8Array,
     blade: Blade,
-    stage: string,
-    stages: readonly string[],
+    asked: Pick<BringOptions, "of" | "stage" | "stages" | "dates" | "isAgreed">,
     onProgress: (share: number) => void,
   ): BroughtReadings {
     const { edge } = compileRing(blade.outline);
     const second = finishedSteel(blade).onSecond?.field.edge ?? null;
     const uAt = (x: number, on?: "second") => (on ? second && shareAtX(second, x) : shareAtX(edge, x));
-    return readReadings(text, { uAt, of, stage, stages, when: new Date().toISOString(), onProgress });
+    return readReadings(wordsOf(bytes), { ...asked, uAt, when: new Date().toISOString(), onProgress });
   },
   formTemplate: (
     blade: Blade,

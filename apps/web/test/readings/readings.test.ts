@@ -209,12 +209,12 @@ describe("readings kept in this browser", () => {
     const mine = await openKept();
     const many = Array.from({ length: 1200 }, (_, i) => reading(1 + i / 1e4));
     const done: number[] = [];
-    await mine.bring(many, (count) => done.push(count), new AbortController().signal);
+    await mine.bring(many, [], (count) => done.push(count), new AbortController().signal);
     expect(done).toEqual([500, 1000, 1200]);
     expect(server.kept.size).toBe(1200);
     const control = new AbortController();
     const others = Array.from({ length: 1200 }, (_, i) => reading(2 + i / 1e4));
-    await mine.bring(others, () => control.abort(), control.signal);
+    await mine.bring(others, [], () => control.abort(), control.signal);
     expect(server.kept.size).toBe(1700);
   });
 });

@@ -82,10 +82,19 @@ function stageOf(blade: Blade, { route: file, stage, readings, shop: shopFile, f
   const { id, kind, left, steel } = rung;
   const told = { stage: { id, kind, left, volume: steel.volume, readings: targetsAt(rung) } };
   if (readings === undefined) return told;
-  const { taken } = documentIn(readings, "readings ", parseReadings).readings;
+  const { taken, struck = [] } = documentIn(readings, "readings ", parseReadings).readings;
+  const out = new Set(struck);
   return {
     ...told,
-    bench: benchFigures({ blade, route, shop, stage: id, check: NO_CHECK, forge, readings: taken }),
+    bench: benchFigures({
+      blade,
+      route,
+      shop,
+      stage: id,
+      check: NO_CHECK,
+      forge,
+      readings: taken.filter((one) => !out.has(one.id)),
+    }),
   };
 }
 

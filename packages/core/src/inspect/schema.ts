@@ -60,6 +60,8 @@ export const ReadingsSchema = Type.Object(
     format: Type.Literal("true-spine/readings"),
     version: Type.Literal(1),
     taken: Type.Array(ReadingSchema, { maxItems: 50_000 }),
+    /** Which of them were struck out since, by their ids. */
+    struck: Type.Optional(Type.Array(Uuid, { maxItems: 50_000 })),
   },
   { ...only, $id: "true-spine/readings/1", title: "True Spine readings, version 1" },
 );
