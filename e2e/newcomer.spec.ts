@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { expect, type Page, test } from "@playwright/test";
 import { compileRing, ringPoints } from "@true-spine/core/blade/outline.ts";
 import { readPdf } from "../packages/formats/test/read-pdf.ts";
-import { saved } from "./blade.ts";
+import { makeBlade, saved } from "./blade.ts";
 
 async function drag(page: Page, name: RegExp, dx: number, dy: number) {
   const box = (await page.getByRole("button", { name }).first().boundingBox())!;
@@ -107,4 +107,22 @@ test("each of the other files is handed over, and a solid being written can be s
   await stopped;
   await expect(page.getByRole("button", { name: "Export STL", exact: true })).toBeVisible();
   expect(isWritten).toBe(false);
+});
+
+test("a name in letters of any script is on its template; a sign that no font has is told", async ({
+  page,
+}) => {
+  const id = await makeBlade(page.request, "三徳 Болото Żar ᚠ");
+  await page.goto(`/blades/${id}/shape`);
+  await page.getByRole("button", { name: /^Export:/ }).click();
+  const [taken] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Export template" }).click(),
+  ]);
+  await expect(page.getByText("No font here has ᚠ: the sheet shows ? for it.")).toBeVisible();
+  const bytes = new Uint8Array(readFileSync(await taken.path()));
+  const [sheet] = await readPdf(bytes);
+  expect(sheet!.text.replace(/\s/g, "")).toContain("三徳БолотоŻar?,revision1");
+  // Of every font only what is needed.
+  expect(bytes.length).toBeLessThan(200_000);
 });

@@ -7,7 +7,7 @@ import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts
 import type { Drawing, Path, Point } from "./drawing.ts";
 import { type TemplateOptions, writeSheets } from "./write-template.ts";
 
-export interface FormTemplateOptions extends Pick<TemplateOptions, "paper" | "unit" | "font" | "date"> {
+export interface FormTemplateOptions extends Pick<TemplateOptions, "paper" | "unit" | "fonts" | "date"> {
   /** As it measures at the colour where work stops, not cold. */
   readonly isHot: boolean;
 }

@@ -8,16 +8,16 @@ import { setupFor } from "@true-spine/core/route/setup-for.ts";
 import { STAGES } from "@true-spine/core/route/stages.ts";
 import type { NamedSetup, Shop } from "@true-spine/core/shop/schema.ts";
 import { type LengthUnit, showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
-import type { PDFDocument, PDFFont, PDFPage } from "pdf-lib";
-import { openPdf } from "./open-pdf.ts";
+import type { PDFPage } from "pdf-lib";
 import { PAPERS, type Paper } from "./papers.ts";
+import { Pages } from "./pdf-pages.ts";
 
 export interface RouteSheetOptions {
   readonly name: string;
   readonly paper: Paper;
   readonly unit: LengthUnit;
-  /** The font's own bytes, TrueType, OpenType or WOFF. */
-  readonly font: Uint8Array;
+  /** The fonts' own bytes, TrueType, OpenType or WOFF: each sign is set in the first that has it. */
+  readonly fonts: readonly Uint8Array[];
   readonly date: Date;
 }
 
@@ -36,8 +36,8 @@ export async function writeRouteSheet(
   shop: Shop,
   options: RouteSheetOptions,
 ): Promise<Uint8Array> {
-  const { pdf, font } = await openPdf(`${options.name}: route`, options.font, options.date);
-  const text = new Column(pdf, font, options);
+  const pages = await Pages.open(`${options.name}: route`, options.fonts, options.date);
+  const text = new Column(pages, options);
   const three = (values: readonly (number | null)[]) => threeOf(values, options.unit);
 
   text.head(`${options.name}: route`);
@@ -55,7 +55,7 @@ export async function writeRouteSheet(
   text.line(
     "The product advises. It replaces neither training, nor the makers of the machines, nor local law.",
   );
-  return pdf.save({ useObjectStreams: false });
+  return pages.save();
 }
 
 type Three = (values: readonly (number | null)[]) => string;
@@ -170,8 +170,7 @@ class Column {
   private y: number;
 
   constructor(
-    private readonly pdf: PDFDocument,
-    private readonly font: PDFFont,
+    private readonly pages: Pages,
     private readonly options: RouteSheetOptions,
   ) {
     this.page = this.fresh();
@@ -184,25 +183,25 @@ class Column {
 
   private fresh(): PDFPage {
     const { width, height } = PAPERS[this.options.paper];
-    return this.pdf.addPage([width * POINTS_PER_MM, height * POINTS_PER_MM]);
+    return this.pages.add(width * POINTS_PER_MM, height * POINTS_PER_MM);
   }
 
-  private put(words: string, size: number, indent = 0): void {
+  private put(words: string, size: number, indent = 0, as: "H1" | "H2" | "P" = "P"): void {
     if (this.y < MARGIN + LINE) {
       this.page = this.fresh();
       this.y = this.top;
     }
     this.y -= (LINE * size) / SIZE;
-    this.page.drawText(words, {
+    this.pages.words(this.page, words, {
       x: (MARGIN + indent) * POINTS_PER_MM,
       y: this.y * POINTS_PER_MM,
       size,
-      font: this.font,
+      as,
     });
   }
 
   head(words: string): void {
-    this.put(words, 13);
+    this.put(words, 13, 0, "H1");
   }
 
   /** A line, broken between words where it is longer than the paper is wide. */
@@ -211,7 +210,7 @@ class Column {
     let row = "";
     for (const word of words.split(" ")) {
       const longer = row ? `${row} ${word}` : word;
-      if (row && this.font.widthOfTextAtSize(longer, SIZE) > room) {
+      if (row && this.pages.widthOf(longer, SIZE) > room) {
         this.put(row, SIZE, 6);
         row = word;
       } else row = longer;
@@ -221,7 +220,7 @@ class Column {
 
   /** A line with a box to tick before it. */
   tick(words: string, isDone: boolean): void {
-    this.put(words, 11, 6);
+    this.put(words, 11, 6, "H2");
     this.page.drawRectangle({
       x: MARGIN * POINTS_PER_MM,
       y: this.y * POINTS_PER_MM,

@@ -4,15 +4,15 @@ import { ringPoints } from "@true-spine/core/blade/outline.ts";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { Spec } from "@true-spine/core/record/spec.ts";
 import { type LengthUnit, showLength } from "@true-spine/core/units/length.ts";
-import { type PDFFont, type PDFPage, rgb } from "pdf-lib";
-import { openPdf } from "./open-pdf.ts";
+import { type PDFPage, rgb } from "pdf-lib";
 import { PAPERS, type Paper } from "./papers.ts";
+import { Pages } from "./pdf-pages.ts";
 
 export interface SpecSheetOptions {
   readonly paper: Paper;
   readonly unit: LengthUnit;
-  /** The font's own bytes, TrueType, OpenType or WOFF. */
-  readonly font: Uint8Array;
+  /** The fonts' own bytes, TrueType, OpenType or WOFF: each sign is set in the first that has it. */
+  readonly fonts: readonly Uint8Array[];
   readonly date: Date;
 }
 
@@ -39,9 +39,9 @@ export async function writeSpecSheet(
   spec: Spec,
   options: SpecSheetOptions,
 ): Promise<Uint8Array> {
-  const { pdf, font } = await openPdf(`${spec.name}: specification`, options.font, options.date);
+  const pages = await Pages.open(`${spec.name}: specification`, options.fonts, options.date);
   const { width: height, height: width } = PAPERS[options.paper];
-  const sheet = new Sheet(() => pdf.addPage([width * MM, height * MM]), font, width, height);
+  const sheet = new Sheet(pages, width, height);
   sheet.text(spec.name, 22, { ink: DEEP });
   sheet.gap(2);
   sheet.text(
@@ -83,7 +83,7 @@ export async function writeSpecSheet(
     8,
     { ink: FAINT },
   );
-  return pdf.save({ useObjectStreams: false });
+  return pages.save();
 }
 
 interface Row {
@@ -216,13 +216,16 @@ class Sheet {
   page: PDFPage;
 
   constructor(
-    private readonly open: () => PDFPage,
-    private readonly font: PDFFont,
+    private readonly pages: Pages,
     private readonly width: number,
     private readonly height: number,
   ) {
-    this.page = open();
+    this.page = this.open();
     this.y = height - MARGIN;
+  }
+
+  private open(): PDFPage {
+    return this.pages.add(this.width * MM, this.height * MM);
   }
 
   /** Goes down by so much, to the head of another page where this one has not so much left. */
@@ -248,14 +251,15 @@ class Sheet {
     size: number,
     { ink = rgb(0.1, 0.11, 0.13), at = MARGIN }: { ink?: ReturnType<typeof rgb>; at?: number } = {},
   ): void {
+    const as = size > 20 ? "H1" : size > 10 ? "H2" : "P";
     let row = "";
     const put = () => {
       this.down((size * 1.32) / MM);
-      this.page.drawText(row, { x: at * MM, y: this.y * MM, size, font: this.font, color: ink });
+      this.pages.words(this.page, row, { x: at * MM, y: this.y * MM, size, color: ink, as });
     };
     for (const word of words.split(" ")) {
       const longer = row ? `${row} ${word}` : word;
-      if (row && this.font.widthOfTextAtSize(longer, size) > this.room * MM) {
+      if (row && this.pages.widthOf(longer, size) > this.room * MM) {
         put();
         row = word;
       } else row = longer;
@@ -273,7 +277,7 @@ class Sheet {
     const ink = row.name === "" ? FAINT : rgb(0.1, 0.11, 0.13);
     this.down(7.6);
     const at = (x: number, words: string) =>
-      this.page.drawText(words, { x: x * MM, y: this.y * MM, size, font: this.font, color: ink });
+      this.pages.words(this.page, words, { x: x * MM, y: this.y * MM, size, color: ink });
     at(MARGIN, row.name);
     at(MARGIN + this.room * 0.47, row.wanted);
     at(MARGIN + this.room * 0.75, row.read);

@@ -7,7 +7,6 @@ import {
   endPath,
   lineTo,
   moveTo,
-  type PDFFont,
   type PDFOperator,
   type PDFPage,
   popGraphicsState,
@@ -17,14 +16,14 @@ import {
   stroke,
 } from "pdf-lib";
 import { type Drawing, drawingOf, type LayerName, type Path, type Point } from "./drawing.ts";
-import { openPdf } from "./open-pdf.ts";
 import { PAPERS, type Paper } from "./papers.ts";
+import { Pages } from "./pdf-pages.ts";
 
 export interface TemplateOptions {
   readonly paper: Paper;
   readonly unit: LengthUnit;
-  /** The font's own bytes, TrueType, OpenType or WOFF. */
-  readonly font: Uint8Array;
+  /** The fonts' own bytes, TrueType, OpenType or WOFF: each sign is set in the first that has it. */
+  readonly fonts: readonly Uint8Array[];
   readonly date: Date;
   readonly revision?: number;
 }
@@ -36,6 +35,8 @@ const FOOT = 22;
 const GAP = 12;
 /** How much two neighbouring sheets share, mm: enough to lay one over the other. */
 const OVERLAP = 12;
+/** Room for a join's cross and its name beside it, mm. */
+const JOIN = 22;
 export const BAR = 100;
 
 const LINE: Readonly<Partial<Record<LayerName, { width: number; dash?: number[] }>>> = {
@@ -87,9 +88,9 @@ export interface SheetHead {
 export async function writeSheets(
   drawing: Drawing,
   { title, head, facts }: SheetHead,
-  options: Pick<TemplateOptions, "paper" | "unit" | "font" | "date">,
+  options: Pick<TemplateOptions, "paper" | "unit" | "fonts" | "date">,
 ): Promise<Uint8Array> {
-  const { pdf, font } = await openPdf(title, options.font, options.date);
+  const pages = await Pages.open(title, options.fonts, options.date);
   const paper = PAPERS[options.paper];
   const tall = drawing.box.top - drawing.box.bottom;
   const room = paper.height - 2 * MARGIN - HEAD - FOOT;
@@ -101,8 +102,7 @@ export async function writeSheets(
   for (const sides of groups) {
     for (const [column, from] of sheets.entries()) {
       number++;
-      const page = pdf.addPage([paper.width * POINTS_PER_MM, paper.height * POINTS_PER_MM]);
-      const sheet = new Sheet(page, font);
+      const sheet = new Sheet(pages, paper.width, paper.height);
       headOf(
         sheet,
         head,
@@ -113,14 +113,14 @@ export async function writeSheets(
       let top = paper.height - MARGIN - HEAD;
       for (const side of sides) {
         const middle = together ? top - tall / 2 : top - room / 2;
-        drawSide(sheet, drawing, side, clip, middle);
+        drawSide(sheet, drawing, side, clip, middle, column > 0 ? JOIN : 0);
         top -= tall + GAP;
       }
       barOn(sheet, options.unit);
       joinMarks(sheet, drawing, sheets, column, paper);
     }
   }
-  return pdf.save({ useObjectStreams: false });
+  return pages.save();
 }
 
 /** Where each sheet begins along the blade, mm past the drawing's left end. */
@@ -137,6 +137,7 @@ function drawSide(
   side: "right" | "left",
   clip: { from: number; to: number },
   middle: number,
+  indent: number,
 ): void {
   const { left, right, top, bottom } = drawing.box;
   // The left side is seen with the tip the other way.
@@ -156,12 +157,12 @@ function drawSide(
     }
   });
   const words = side === "right" ? "right side, as it lies" : "left side, as it lies turned over";
-  sheet.text(words, [MARGIN, middle + (top - bottom) / 2 + 2], 2.8);
+  sheet.text(words, [MARGIN + indent, middle + (top - bottom) / 2 + 2], 2.8);
 }
 
 function headOf(sheet: Sheet, head: string, facts: readonly (string | undefined)[], height: number): void {
   const y = height - MARGIN - 4;
-  sheet.text(head, [MARGIN, y], 4.6);
+  sheet.text(head, [MARGIN, y], 4.6, "H1");
   sheet.text(facts.filter(Boolean).join("  ·  "), [MARGIN, y - 5], 2.8);
 }
 
@@ -190,17 +191,18 @@ function joinMarks(
   column: number,
   paper: { width: number; height: number },
 ): void {
-  const cross = (x: number, name: string) => {
+  const cross = (x: number, name: string, isAtEnd: boolean) => {
+    const beside = isAtEnd ? -1 - sheet.widthOf(name, 2.6) : 1;
     for (const y of [MARGIN + FOOT - 4, paper.height - MARGIN - HEAD + 2]) {
       const place: Placing = (at) => at;
       sheet.path(straight([x - 4, y], [x + 4, y]), place, { width: 0.15 });
       sheet.path(straight([x, y - 4], [x, y + 4]), place, { width: 0.15 });
-      sheet.text(name, [x + 1, y + 1], 2.6);
+      sheet.text(name, [x + beside, y + 1], 2.6);
     }
   };
   const wide = box.right - box.left;
-  if (column + 1 < sheets.length) cross(paper.width - MARGIN - OVERLAP / 2, `join ${column + 1}`);
-  if (column > 0 && wide > 0) cross(MARGIN + OVERLAP / 2, `join ${column}`);
+  if (column + 1 < sheets.length) cross(paper.width - MARGIN - OVERLAP / 2, `join ${column + 1}`, true);
+  if (column > 0 && wide > 0) cross(MARGIN + OVERLAP / 2, `join ${column}`, false);
 }
 
 const straight = (start: Point, to: Point): Path => ({ start, pieces: [{ to }], isClosed: false });
@@ -223,10 +225,15 @@ function circlePath([x, y]: Point, r: number): Path {
 
 /** A page drawn on in millimetres from its lower left corner. */
 class Sheet {
+  private readonly page: PDFPage;
+
   constructor(
-    private readonly page: PDFPage,
-    private readonly font: PDFFont,
-  ) {}
+    private readonly pages: Pages,
+    width: number,
+    height: number,
+  ) {
+    this.page = pages.add(width * POINTS_PER_MM, height * POINTS_PER_MM);
+  }
 
   path(
     path: Path,
@@ -276,12 +283,13 @@ class Sheet {
     this.page.pushOperators(popGraphicsState());
   }
 
-  text(words: string, at: Point, size: number): void {
-    this.page.drawText(words, {
-      x: at[0] * POINTS_PER_MM,
-      y: at[1] * POINTS_PER_MM,
-      size: size * POINTS_PER_MM,
-      font: this.font,
-    });
+  text(words: string, at: Point, size: number, as: "H1" | "P" = "P"): void {
+    const [x, y] = [at[0] * POINTS_PER_MM, at[1] * POINTS_PER_MM];
+    this.pages.words(this.page, words, { x, y, size: size * POINTS_PER_MM, as });
+  }
+
+  /** How wide words are, mm. */
+  widthOf(words: string, size: number): number {
+    return this.pages.widthOf(words, size);
   }
 }

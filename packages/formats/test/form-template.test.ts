@@ -18,7 +18,7 @@ const route: Route = {
   stages: withStage(first.stages, "forge"),
 };
 const forging = forgingOf(FIELD, route, NO_FORGE, USUAL_SHOP)!;
-const options = { paper: "A4" as const, unit: "mm" as const, font: FONT, date: new Date("2026-11-20") };
+const options = { paper: "A4" as const, unit: "mm" as const, fonts: [FONT], date: new Date("2026-11-20") };
 
 /** The longest path of a page: the outline, mm. */
 async function outlineOf(step: string, isHot: boolean) {

@@ -9,6 +9,8 @@ export interface ReadPage {
   readonly text: string;
   /** How far from the left the text reaches, mm. */
   readonly right: number;
+  /** Each piece of text: where it begins on its line, and how long and how tall it is, mm. */
+  readonly words: readonly { readonly text: string; x: number; y: number; long: number; tall: number }[];
 }
 
 const MM = 25.4 / 72;
@@ -27,7 +29,14 @@ export async function readPdf(bytes: Uint8Array): Promise<ReadPage[]> {
     const paths = fnArray.flatMap((operator, i) =>
       operator === OPS.constructPath ? [pointsOf(argsArray[i][0], argsArray[i][1])] : [],
     );
-    pages.push({ width: width * MM, height: height * MM, paths, text, right });
+    const words = items.map(({ str, transform, width, height }) => ({
+      text: str,
+      x: transform[4] * MM,
+      y: transform[5] * MM,
+      long: width * MM,
+      tall: height * MM,
+    }));
+    pages.push({ width: width * MM, height: height * MM, paths, text, right, words });
   }
   await pdf.destroy();
   return pages;

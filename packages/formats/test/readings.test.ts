@@ -369,7 +369,7 @@ describe("the spec sheet", () => {
 
   test("however much the maker accepted, care and cautions are still there, on another page if need be", async () => {
     const many = Array.from({ length: 30 }, (_, i) => ({ ...spec.deviations[0]!, words: `Accepted ${i}.` }));
-    const options = { paper: "A4", unit: "mm", font: FONT, date: new Date("2026-11-20") } as const;
+    const options = { paper: "A4", unit: "mm", fonts: [FONT], date: new Date("2026-11-20") } as const;
     const pages = await readPdf(await writeSpecSheet(FIELD, { ...spec, deviations: many }, options));
     expect(pages.length).toBeGreaterThan(1);
     const text = pages.map((page) => JSON.stringify(page)).join(" ");
@@ -381,7 +381,7 @@ describe("the spec sheet", () => {
     const bytes = await writeSpecSheet(FIELD, spec, {
       paper: "A4",
       unit: "mm",
-      font: FONT,
+      fonts: [FONT],
       date: new Date("2026-11-20"),
     });
     const pages = await readPdf(bytes);
@@ -401,7 +401,7 @@ describe("the spec sheet", () => {
     const figure = { value: 12.3, within: 0.2, count: 3 };
     const read = { left: { ...figure, value: 12.4 }, right: figure };
     const wanted = { left: [10.1, 14.9], right: [9.8, 13.3] } as const;
-    const options = { paper: "A4", unit: "mm", font: FONT, date: new Date("2026-11-20") } as const;
+    const options = { paper: "A4", unit: "mm", fonts: [FONT], date: new Date("2026-11-20") } as const;
     const [page] = await readPdf(
       await writeSpecSheet(FIELD, { ...spec, bevelAngle: { wanted, read } }, options),
     );
@@ -414,7 +414,7 @@ describe("the spec sheet", () => {
     const bytes = await writeSpecSheet(FIELD, spec, {
       paper: "Letter",
       unit: "inch",
-      font: FONT,
+      fonts: [FONT],
       date: new Date("2026-11-20"),
     });
     expect((await readPdf(bytes))[0]!.text).toMatch(/Lengths in inch/);

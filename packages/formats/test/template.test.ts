@@ -1,4 +1,6 @@
+import { readFileSync } from "node:fs";
 import { compileRing, ringPoints } from "@true-spine/core/blade/outline.ts";
+import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
 import { describe, expect, test } from "vitest";
 import { PAPERS, type Paper } from "../src/papers.ts";
 import { BAR, writeTemplate } from "../src/write-template.ts";
@@ -8,7 +10,7 @@ import { type ReadPage, readPdf } from "./read-pdf.ts";
 const options = (paper: Paper) => ({
   paper,
   unit: "mm" as const,
-  font: FONT,
+  fonts: [FONT],
   date: new Date("2026-04-17"),
   revision: 3,
 });
@@ -114,7 +116,83 @@ test("every kind of blade makes a template", async () => {
   }
 });
 
-test("a name in letters the font lacks is no failure", async () => {
-  const pages = await readPdf(await writeTemplate({ ...FIELD, name: "Болото 刃" }, options("A4")));
-  expect(pages[0]!.text).toContain("This bar is 100 mm");
+/** Of a font with other letters: what the sheets' own font lacks. */
+const fontOf = (path: string) =>
+  new Uint8Array(
+    readFileSync(new URL(`../../../node_modules/@fontsource/${path}-400-normal.woff`, import.meta.url)),
+  );
+
+describe("words", () => {
+  test("in letters that no font given has are shown as such, and nothing fails", async () => {
+    const pages = await readPdf(await writeTemplate({ ...FIELD, name: "Болото" }, options("A4")));
+    expect(pages[0]!.text).toContain("??????");
+    expect(pages[0]!.text).toContain("This bar is 100 mm");
+  });
+
+  test("in other letters are set in the first font that has them, each embedded under a name of its own", async () => {
+    const fonts = [
+      FONT,
+      fontOf("noto-sans/files/noto-sans-cyrillic"),
+      fontOf("noto-sans/files/noto-sans-latin-ext"),
+    ];
+    const name = "Żar \u0041\u0308 Болото № 3";
+    const bytes = await writeTemplate({ ...FIELD, name }, { ...options("A4"), fonts });
+    const [page] = await readPdf(bytes);
+    expect(page!.text.replace(/\s+/g, " ")).toContain("Ż ar Ä Болото № 3");
+    const names = [...new TextDecoder("latin1").decode(bytes).matchAll(/\/BaseFont \/(\S+)/g)].map(
+      ([, one]) => one,
+    );
+    for (const one of names) expect(one).toMatch(/^[A-Z]{6}\+\S+$/);
+    expect(new Set(names).size).toBe(3);
+  });
+
+  test("are read aloud in order: tagged, with a title and a language; a printer is asked to keep the scale", async () => {
+    const bytes = await writeTemplate({ ...FIELD, name: "Fen hook" }, options("A4"));
+    const pdf = await getDocument({ data: bytes, verbosity: 0 }).promise;
+    expect(await pdf.getMarkInfo()).toMatchObject({ Marked: true });
+    const { info } = await pdf.getMetadata();
+    expect(info).toMatchObject({ Title: "Fen hook: template", Language: "en-GB" });
+    expect(await pdf.getViewerPreferences()).toEqual({ DisplayDocTitle: true, PrintScaling: "None" });
+    for (let number = 1; number <= pdf.numPages; number++) {
+      const page = await pdf.getPage(number);
+      interface Node {
+        readonly role?: string;
+        readonly id?: string;
+        readonly type?: string;
+        readonly children?: readonly Node[];
+      }
+      const inTree = (node: Node): Node[] => [node, ...(node.children ?? []).flatMap(inTree)];
+      const nodes = inTree((await page.getStructTree()) as Node);
+      expect(
+        nodes
+          .map(({ role }) => role)
+          .filter(Boolean)
+          .slice(0, 4),
+      ).toEqual(["Root", "Document", "H1", "P"]);
+      const said = nodes.flatMap(({ type, id }) => (type === "content" ? [id] : []));
+      const { items } = await page.getTextContent({ includeMarkedContent: true });
+      const marked = (items as readonly Node[]).flatMap(({ type, id }) =>
+        type === "beginMarkedContentProps" ? [id] : [],
+      );
+      expect(marked).toEqual(said);
+      expect(marked.length).toBeGreaterThan(3);
+    }
+    await pdf.destroy();
+  });
+
+  test("no sign of the sheets' own words is lacking from their font, and none overprints another", async () => {
+    for (const [, blade] of KINDS) {
+      const pages = await readPdf(await writeTemplate(blade, options("A4")));
+      for (const { text, words } of pages) {
+        expect(text).not.toContain("?");
+        for (const [i, one] of words.entries()) {
+          for (const two of words.slice(i + 1)) {
+            const isBeside = one.x + one.long <= two.x || two.x + two.long <= one.x;
+            const isAbove = one.y + one.tall <= two.y + 0.5 || two.y + two.tall <= one.y + 0.5;
+            expect(isBeside || isAbove, `${one.text} and ${two.text}`).toBe(true);
+          }
+        }
+      }
+    }
+  });
 });

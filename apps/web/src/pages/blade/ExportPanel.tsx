@@ -1,4 +1,3 @@
-import font from "@fontsource/archivo/files/archivo-latin-500-normal.woff?url";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { NO_EDGE } from "@true-spine/core/edge/schema.ts";
 import { edgeWithWork, forgeWithWork, heatWithWork, straightWithWork } from "@true-spine/core/work/joined.ts";
@@ -15,6 +14,7 @@ import { download } from "../../parts/download.ts";
 import { PlainButton } from "../../parts/PlainButton.tsx";
 import { Question } from "../../parts/Question.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
+import { fontsFor } from "../../print/fonts.ts";
 import { useReadings } from "../../readings/useReadings.ts";
 import { useShop } from "../../shop/shop.ts";
 import { useCheck, useRoute, useWorkRows } from "../../work/useWorkRows.ts";
@@ -105,8 +105,7 @@ function Choices({ onClose }: { onClose: () => void }) {
     }
   };
   const template: Job = async (files, blade) => {
-    const bytes = new Uint8Array(await (await fetch(font)).arrayBuffer());
-    const options = { paper, unit, font: bytes, date: new Date(), revision };
+    const options = { paper, unit, fonts: await fontsFor(blade), date: new Date(), revision };
     return {
       content: await files.template(blade, options),
       ending: `-template-${paper}.pdf`,
@@ -255,8 +254,8 @@ function Choices({ onClose }: { onClose: () => void }) {
           "spec sheet",
           "PDF, one page: what was wanted and what was read, what was accepted as it is, care and cautions.",
           async (files, blade) => {
-            const bytes = new Uint8Array(await (await fetch(font)).arrayBuffer());
-            const options = { paper, unit, font: bytes, date: new Date() };
+            const fonts = await fontsFor([blade, read]);
+            const options = { paper, unit, fonts, date: new Date() };
             return {
               content: await files.specSheet(blade, read, options),
               ending: `-spec-${paper}.pdf`,
@@ -282,8 +281,8 @@ function Choices({ onClose }: { onClose: () => void }) {
               "route sheet",
               "PDF: every stage, the layout sheet, set-up cards, room for readings.",
               async (files, blade) => {
-                const bytes = new Uint8Array(await (await fetch(font)).arrayBuffer());
-                const options = { name: blade.name, paper, unit, font: bytes, date: new Date() };
+                const fonts = await fontsFor([blade, route, shop, forge]);
+                const options = { name: blade.name, paper, unit, fonts, date: new Date() };
                 return {
                   content: await files.routeSheet(blade, route, shop, forge, options),
                   ending: `-route-${paper}.pdf`,

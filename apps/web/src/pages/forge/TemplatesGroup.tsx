@@ -1,4 +1,3 @@
-import font from "@fontsource/archivo/files/archivo-latin-500-normal.woff?url";
 import type { FormReport } from "@true-spine/core/route/forge-report.ts";
 import { PAPERS, type Paper } from "@true-spine/formats/papers.ts";
 import { useState } from "react";
@@ -8,6 +7,7 @@ import { Alert } from "../../parts/Alert.tsx";
 import { download } from "../../parts/download.ts";
 import { Group, SmallButton } from "../../parts/Group.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
+import { fontsFor } from "../../print/fonts.ts";
 import { useShop } from "../../shop/shop.ts";
 import { askOnce } from "../../workers/asking.ts";
 
@@ -25,8 +25,8 @@ export function TemplatesGroup({ step, name }: { step: FormReport["step"]; name:
     setWhy(null);
     const { file, route, forge } = open.store.getState();
     try {
-      const bytes = new Uint8Array(await (await fetch(font)).arrayBuffer());
-      const options = { paper, unit, font: bytes, date: new Date(), isHot };
+      const fonts = await fontsFor([file.name, file.use, file.steel, forge]);
+      const options = { paper, unit, fonts, date: new Date(), isHot };
       const pdf = await askOnce("files", (files) =>
         files.formTemplate(file, route, forge, shop, step, options),
       );
