@@ -80,6 +80,7 @@ test("each of the other files is handed over, and a solid being written can be s
   await page.getByRole("button", { name: /^Export:/ }).click();
   for (const [name, ending, holds] of [
     ["DXF", ".dxf", "OUTLINE"],
+    ["DXF to cut", "-cut.dxf", "LWPOLYLINE"],
     ["SVG", ".svg", 'id="OUTLINE"'],
     ["gauges as DXF", "-gauges.dxf", "MARK"],
     ["gauges as STL", "-gauges.zip", "gauges.txt"],

@@ -1,15 +1,20 @@
-import { DxfWriter, point3d, Units } from "@tarikjabiri/dxf";
+import { DxfWriter, Units } from "@tarikjabiri/dxf";
 import earcut from "earcut";
 import { strToU8, zipSync } from "fflate";
+import type { Point } from "./drawing.ts";
 import type { Gauge } from "./gauge.ts";
+import { Letters } from "./letters.ts";
+import { setExtents } from "./write-dxf.ts";
 import { type Solid, writeStl } from "./write-solids.ts";
 
 const LETTERS = 2.5;
 /** Thickness of a printed gauge, mm: stiff, and narrow enough to read at one place of the edge. */
 const PLATE = 3;
 
-/** Gauges side by side on one sheet as DXF: cut lines and marks on layers of their own, mm. */
-export function writeGauges(gauges: readonly Gauge[]): string {
+/** Gauges side by side on one sheet as DXF: cut lines, and marks as outlines of their letters, on layers of their own, mm. */
+export function writeGauges(gauges: readonly Gauge[], fonts: readonly Uint8Array[]): string {
+  const letters = new Letters(fonts);
+  const reached: Point[] = [];
   const dxf = new DxfWriter();
   dxf.setUnits(Units.Millimeters);
   dxf.addLayer("CUT", 7, "Continuous");
@@ -26,10 +31,19 @@ export function writeGauges(gauges: readonly Gauge[]): string {
     );
     dxf.setCurrentLayerName("MARK");
     for (const [i, mark] of marks.entries()) {
-      dxf.addText(point3d(at + 1.5, -3.5 - i * (LETTERS + 0.9), 0), LETTERS, mark);
+      const place: Point = [at + 1.5, -3.5 - i * (LETTERS + 0.9)];
+      for (const outline of letters.outlines(mark, place, LETTERS)) {
+        reached.push(...outline);
+        dxf.addLWPolyline(
+          outline.map(([x, y]) => ({ point: { x, y } })),
+          { flags: 1 },
+        );
+      }
     }
+    reached.push(...outline.map(([x, y]): Point => [x + shift, y]));
     at += right - left + 6;
   }
+  setExtents(dxf, reached);
   return dxf.stringify();
 }
 

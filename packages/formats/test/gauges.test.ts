@@ -1,14 +1,15 @@
 import { compileField, thicknessAt } from "@true-spine/core/blade/field.ts";
 import { spansAt } from "@true-spine/core/blade/outline.ts";
 import { stationAt } from "@true-spine/core/blade/station.ts";
-import DxfParser, { type ILwpolylineEntity, type ITextEntity } from "dxf-parser";
+import DxfParser, { type ILwpolylineEntity } from "dxf-parser";
 import { strFromU8, unzipSync } from "fflate";
 import Module from "manifold-3d";
 import { describe, expect, test } from "vitest";
 import { edgeGauge, edgeLeft, type GaugeOrder, gaugesOf, sectionGauge } from "../src/gauges.ts";
 import { angleBlock, plungeGuides, scribeBlock } from "../src/guides.ts";
+import { Letters } from "../src/letters.ts";
 import { plateOf, writeGaugePlates, writeGauges } from "../src/write-gauges.ts";
-import { FIELD, KINDS } from "./blades.ts";
+import { FIELD, FONT, KINDS } from "./blades.ts";
 
 const ORDER: GaugeOrder = { behind: [0.3, 0.5], leave: 1.27, gap: 0.5 };
 const areaOf = (points: readonly (readonly [number, number])[]) =>
@@ -32,30 +33,46 @@ const readBack = (text: string) => {
   const { entities } = new DxfParser().parseSync(text)!;
   return {
     cuts: entities.filter((entity) => entity.layer === "CUT") as ILwpolylineEntity[],
-    marks: (entities.filter((entity) => entity.layer === "MARK") as ITextEntity[]).map((mark) => mark.text),
+    marks: entities.filter((entity) => entity.layer === "MARK") as ILwpolylineEntity[],
   };
 };
+
+test("marks are letters of the height asked, on the line they were put on", () => {
+  const outlines = new Letters([FONT]).outlines("H 8", [10, 5], 2.5);
+  // H is one outline, 8 is three: itself and its two holes.
+  expect(outlines).toHaveLength(4);
+  const box = (points: readonly (readonly [number, number])[], k: 0 | 1) => [
+    Math.min(...points.map((p) => p[k])),
+    Math.max(...points.map((p) => p[k])),
+  ];
+  expect(box(outlines[0]!, 1).map((y) => Number(y.toFixed(3)))).toEqual([5, 7.5]);
+  expect(box(outlines[0]!, 0)[0]).toBeGreaterThan(10);
+  expect(box(outlines[1]!, 0)[0]).toBeGreaterThan(box(outlines[0]!, 0)[1]! + 0.5);
+  expect(Math.max(...outlines.slice(1).map(areaOf))).toBeGreaterThan(areaOf(outlines[0]!) * 0.8);
+});
 
 describe("gauges, read back by another reader", () => {
   test("a section gauge's notch is as wide, height by height, as the blade is thick there", () => {
     const field = compileField(FIELD);
     const x = 60;
-    const { cuts, marks } = readBack(writeGauges([sectionGauge(field, x)!]));
+    const gauge = sectionGauge(field, x)!;
+    const { cuts } = readBack(writeGauges([gauge], [FONT]));
     const [low] = spansAt(field.ring, x)[0]!;
     for (const height of [1.05, 2.55, 5.05, 10.05, 18.05]) {
       const [, from, to] = crossings(cuts[0]!.vertices, height);
       expect(to! - from!).toBeCloseTo(thicknessAt(field, x, low + height), 2);
     }
-    expect(marks).toContain("section at 60.0");
-    expect(marks).toContain(`10 up: ${thicknessAt(field, x, low + 10).toFixed(2)}`);
+    expect(gauge.marks).toContain("section at 60.0");
+    expect(gauge.marks).toContain(`10 up: ${thicknessAt(field, x, low + 10).toFixed(2)}`);
   });
 
   test("an edge gauge has a slot of each bound and steel all round", () => {
-    const { cuts, marks } = readBack(writeGauges([edgeGauge("Fen hook", 0.35, 0.65)]));
+    const gauge = edgeGauge("Fen hook", 0.35, 0.65);
+    const { cuts } = readBack(writeGauges([gauge], [FONT]));
     const at = crossings(cuts[0]!.vertices, 3);
     expect(at[2]! - at[1]!).toBeCloseTo(0.65, 6);
     expect(at[4]! - at[3]!).toBeCloseTo(0.35, 6);
-    expect(marks.join(" ")).toContain("goes 0.65   stays out 0.35");
+    expect(gauge.marks.join(" ")).toContain("goes 0.65   stays out 0.35");
   });
 
   test("every kind of blade gets its set, each gauge closed, marked, and clear of the next", () => {
@@ -63,8 +80,10 @@ describe("gauges, read back by another reader", () => {
       const gauges = gaugesOf(blade, ORDER);
       expect(gauges.length, name).toBeGreaterThanOrEqual(6);
       for (const { marks } of gauges) expect(marks[0]).toContain(blade.name);
-      const { cuts, marks } = readBack(writeGauges(gauges));
-      expect(marks.length).toBeGreaterThanOrEqual(2 * gauges.length);
+      const { cuts, marks } = readBack(writeGauges(gauges, [FONT]));
+      // Letters as closed outlines: a reader of the file needs no font, and none of them is cut out of a gauge.
+      expect(marks.length).toBeGreaterThanOrEqual(20 * gauges.length);
+      expect(marks.every(({ type, shape }) => type === "LWPOLYLINE" && shape)).toBe(true);
       const spans = cuts.map(({ vertices, shape }) => {
         expect(shape).toBe(true);
         const xs = vertices.map((vertex) => vertex.x);

@@ -279,7 +279,13 @@ describe("from a drawing to a blade", () => {
     "%s: written as SVG and as DXF, both read back to an outline as large, that makes a blade",
     (name, blade) => {
       const model = areaOf(ringPoints(compileRing(blade.outline)));
-      for (const result of [readSvg(writeSvg(drawingOf(blade))), readDxf(writeDxf(drawingOf(blade)))]) {
+      const drawing = drawingOf(blade);
+      for (const result of [
+        readSvg(writeSvg(drawing)),
+        readDxf(writeDxf(drawing, { curves: "polylines" })),
+        readDxf(writeDxf(drawing, { curves: "splines" })),
+        readDxf(writeDxf(drawing, { curves: "splines", isCutOnly: true })),
+      ]) {
         const { outline, holes } = outlineOf(result);
         expect(areaOf(flattened(outlinePath(outline), 0.005)) / model).toBeCloseTo(1, 3);
         expect(holes).toHaveLength(blade.holes?.length ?? 0);

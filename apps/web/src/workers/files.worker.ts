@@ -19,7 +19,7 @@ import { readDxf } from "@true-spine/formats/read-dxf.ts";
 import { type BringOptions, type BroughtReadings, readReadings } from "@true-spine/formats/read-readings.ts";
 import { readSvg } from "@true-spine/formats/read-svg.ts";
 import { wordsOf } from "@true-spine/formats/words.ts";
-import { writeDxf } from "@true-spine/formats/write-dxf.ts";
+import { type DxfOptions, writeDxf } from "@true-spine/formats/write-dxf.ts";
 import { type FormTemplateOptions, writeFormTemplate } from "@true-spine/formats/write-form-template.ts";
 import { writeGaugePlates, writeGauges } from "@true-spine/formats/write-gauges.ts";
 import { writeCalendar, writeRouteCsv } from "@true-spine/formats/write-route.ts";
@@ -35,9 +35,10 @@ import { expose } from "comlink";
 const filing = {
   read: (kind: "svg" | "dxf", text: string): Read => (kind === "svg" ? readSvg(text) : readDxf(text)),
   template: (blade: Blade, options: TemplateOptions) => writeTemplate(blade, options),
-  dxf: (blade: Blade) => writeDxf(drawingOf(blade)),
+  dxf: (blade: Blade, options: DxfOptions) => writeDxf(drawingOf(blade), options),
   svg: (blade: Blade) => writeSvg(drawingOf(blade)),
-  gauges: (blade: Blade, order: GaugeOrder) => writeGauges(gaugesOf(blade, order)),
+  gauges: (blade: Blade, order: GaugeOrder, fonts: readonly Uint8Array[]) =>
+    writeGauges(gaugesOf(blade, order), fonts),
   gaugePlates: (blade: Blade, order: GaugeOrder) => writeGaugePlates(gaugesOf(blade, order)),
   routeSheet: (blade: Blade, route: Route, shop: Shop, forge: Forge, options: RouteSheetOptions) =>
     writeRouteSheet(route, reportOf(blade, route, shop, 0, forge), shop, options),

@@ -2,9 +2,10 @@ import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { NO_EDGE } from "@true-spine/core/edge/schema.ts";
 import { edgeWithWork, forgeWithWork, heatWithWork, straightWithWork } from "@true-spine/core/work/joined.ts";
 import { PAPERS, type Paper } from "@true-spine/formats/papers.ts";
+import type { DxfOptions } from "@true-spine/formats/write-dxf.ts";
 import { proxy, type Remote } from "comlink";
 import { useRef, useState } from "react";
-import { useStore } from "zustand";
+import { type StoreApi, useStore } from "zustand";
 import { fetchBundle } from "../../api/bundles.ts";
 import { useSettings } from "../../app/settings.ts";
 import { useDocument, usePurpose, useRail, useScreen } from "../../blade/screen.ts";
@@ -16,6 +17,7 @@ import { Question } from "../../parts/Question.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { fontsFor } from "../../print/fonts.ts";
 import { useReadings } from "../../readings/useReadings.ts";
+import type { Trouble } from "../../saving/trouble.ts";
 import { useShop } from "../../shop/shop.ts";
 import { useCheck, useRoute, useWorkRows } from "../../work/useWorkRows.ts";
 import { askOnce } from "../../workers/asking.ts";
@@ -49,6 +51,23 @@ export function ExportPanel() {
   );
 }
 
+const SAVED_WITHIN_MS = 10_000;
+
+/** Whether all is saved, now or once what is on its way has come. */
+function isSavedSoon(trouble: StoreApi<Trouble>): Promise<boolean> {
+  const isSaved = () => trouble.getState().status === "saved";
+  return new Promise((resolve) => {
+    const say = () => {
+      clearTimeout(timer);
+      forget();
+      resolve(isSaved());
+    };
+    const timer = setTimeout(say, SAVED_WITHIN_MS);
+    const forget = trouble.subscribe(() => isSaved() && say());
+    if (isSaved()) say();
+  });
+}
+
 function Choices({ onClose }: { onClose: () => void }) {
   const { open, savings, trouble, id } = useScreen();
   const route = useRoute();
@@ -67,6 +86,7 @@ function Choices({ onClose }: { onClose: () => void }) {
   const unit = useSettings((settings) => settings.unit);
   const revision = useStore(savings.blade.state, (state) => state.revision);
   const [paper, setPaper] = useState<Paper>("A4");
+  const [curves, setCurves] = useState<DxfOptions["curves"]>("polylines");
   const [busy, setBusy] = useState<{ name: string; share: number } | null>(null);
   const [why, setWhy] = useState<string | null>(null);
   const [withHistory, setWithHistory] = useState(false);
@@ -112,6 +132,9 @@ function Choices({ onClose }: { onClose: () => void }) {
       type: "application/pdf",
     };
   };
+  const dxf =
+    (ending: string, options: DxfOptions): Job =>
+    async (files, blade) => ({ content: await files.dxf(blade, options), ending, type: "image/vnd.dxf" });
   const solid =
     (format: "stl" | "3mf"): Job =>
     async (files, blade, onProgress) => ({
@@ -152,14 +175,32 @@ function Choices({ onClose }: { onClose: () => void }) {
             {busy?.name === "PDF template" ? "Drawing …" : "Export template"}
           </PlainButton>
         </li>
+        <li className="flex items-center gap-3 border-b border-rule py-2.5">
+          <span className="min-w-0 flex-1">
+            <span className="block font-semibold">Curves in DXF</span>
+            <span className="block text-sm text-faint">
+              Polylines are read by everybody, and stray by 0.005 mm at most; splines are the curves
+              themselves.
+            </span>
+          </span>
+          <span className="w-44">
+            <Segmented
+              label="Curves in DXF"
+              options={["polylines", "splines"]}
+              value={curves}
+              onChange={setCurves}
+            />
+          </span>
+        </li>
+        {item(
+          "DXF to cut",
+          "For a cutting service, which cuts whatever it finds: the outline and the holes alone, mm.",
+          dxf("-cut.dxf", { curves, isCutOnly: true }),
+        )}
         {item(
           "DXF",
-          "For a cutting service: outline, holes, grind and plunge lines on named layers, mm.",
-          async (files, blade) => ({
-            content: await files.dxf(blade),
-            ending: ".dxf",
-            type: "image/vnd.dxf",
-          }),
+          "Outline, holes, grind, edge and plunge lines and the datum, each on a layer of its own, mm.",
+          dxf(".dxf", { curves }),
         )}
         <li className="border-b border-rule py-2">
           <span className="block font-semibold">Gauges</span>
@@ -190,9 +231,9 @@ function Choices({ onClose }: { onClose: () => void }) {
         </li>
         {item(
           "gauges as DXF",
-          "For a cutting service: cut lines and marks on layers of their own.",
+          "For a cutting service: cut lines, and marks as outlines of their letters, on layers of their own.",
           async (files, blade) => ({
-            content: await files.gauges(blade, order),
+            content: await files.gauges(blade, order, await fontsFor(blade.name)),
             ending: "-gauges.dxf",
             type: "image/vnd.dxf",
           }),
@@ -238,7 +279,7 @@ function Choices({ onClose }: { onClose: () => void }) {
           "bundle",
           "The blade whole for another shop: its documents, photo, readings and runs. Open it there from the rack.",
           async () => {
-            if (trouble.getState().status !== "saved")
+            if (!(await isSavedSoon(trouble)))
               throw new Error("What was typed last is not saved yet: try again in a moment.");
             return {
               content: await fetchBundle(id, withHistory),
