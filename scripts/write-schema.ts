@@ -3,6 +3,7 @@ import { BenchFiguresSchema } from "../packages/core/src/evaluate/bench.ts";
 import { PlanFiguresSchema } from "../packages/core/src/evaluate/plan.ts";
 import { BundleSchema } from "../packages/core/src/registry/bundle.ts";
 import { SCHEMAS } from "../packages/core/src/registry/documents.ts";
+import { published } from "../packages/core/src/registry/published.ts";
 
 /** Writes the published JSON Schemas from the definitions that the code is typed by. */
 for (const [name, schema] of Object.entries({
@@ -13,6 +14,6 @@ for (const [name, schema] of Object.entries({
 })) {
   writeFileSync(
     new URL(`../docs/${name}.schema.json`, import.meta.url),
-    `${JSON.stringify(schema, null, 2)}\n`,
+    `${JSON.stringify(published(schema), null, 2)}\n`,
   );
 }

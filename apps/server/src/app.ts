@@ -2,6 +2,7 @@ import { serveStatic } from "@hono/node-server/serve-static";
 import { BundleSchema } from "@true-spine/core/registry/bundle.ts";
 import type { Door } from "@true-spine/core/registry/contract.ts";
 import { SCHEMAS } from "@true-spine/core/registry/documents.ts";
+import { published } from "@true-spine/core/registry/published.ts";
 import { AnvilBench } from "@true-spine/instruments/anvil-bench.ts";
 import { Hono } from "hono";
 import { bodyLimit } from "hono/body-limit";
@@ -27,7 +28,9 @@ import { type Instruments, instrumentRoutes } from "./routes/instruments.ts";
 import { runRoutes } from "./routes/runs.ts";
 import { shopRoutes } from "./routes/shop.ts";
 
-const schemas = new Map<string, object>(Object.entries({ ...SCHEMAS, bundle: BundleSchema }));
+const schemas = new Map(
+  Object.entries({ ...SCHEMAS, bundle: BundleSchema }).map(([kind, schema]) => [kind, published(schema)]),
+);
 
 export interface AppOptions {
   readonly db: Database;

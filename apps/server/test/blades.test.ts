@@ -233,7 +233,7 @@ test("what was saved is there after the server starts again", async () => {
 
 test("health and the published schema answer", async () => {
   expect((await api.send("GET", "/health")).body).toEqual({ status: "ok", database: "ok" });
-  expect((await api.send("GET", "/schema/blade")).body.$id).toBe("true-spine/blade/1");
+  expect((await api.send("GET", "/schema/blade")).body.$id).toBe("urn:true-spine:blade:1");
 });
 
 describe("the demo workshop", () => {

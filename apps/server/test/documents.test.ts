@@ -169,7 +169,7 @@ describe("stages taken off a route", () => {
 
 test("every kind of document has its published schema", async () => {
   for (const kind of ["blade", "handle", "limits"]) {
-    expect((await api.send("GET", `/schema/${kind}`)).body.$id).toBe(`true-spine/${kind}/1`);
+    expect((await api.send("GET", `/schema/${kind}`)).body.$id).toBe(`urn:true-spine:${kind}:1`);
   }
   expect((await api.send("GET", "/schema/poems")).status).toBe(404);
 });
