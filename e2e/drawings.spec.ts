@@ -53,6 +53,50 @@ test("an SVG in inches, upside down, is laid out, its scale confirmed, and becom
   expect(file.holes[0].d).toBeCloseTo(6.35, 1);
 });
 
+test("a drawing that leans is made level by a line along its spine, and its closed gaps are seen before it is a blade", async ({
+  page,
+}) => {
+  // The same blade leaning by 8°, every line 0.3 short of the next.
+  const [cos, sin] = [Math.cos((8 * Math.PI) / 180), Math.sin((8 * Math.PI) / 180)];
+  const at = (x: number, y: number) => `10\n${x * cos - y * sin}\n20\n${x * sin + y * cos}\n`;
+  const leaning = LINES.map(([x1, y1, x2, y2]) => {
+    const share = 0.3 / Math.hypot(x2! - x1!, y2! - y1!);
+    const end = at(x2! + (x1! - x2!) * share, y2! + (y1! - y2!) * share)
+      .replace("10", "11")
+      .replace("\n20\n", "\n21\n");
+    return `0\nLINE\n8\n0\n${at(x1!, y1!)}${end}`;
+  });
+  await give(page, "leans.dxf", `0\nSECTION\n2\nENTITIES\n${leaning.join("")}0\nENDSEC\n0\nEOF\n`);
+  const dialog = page.getByRole("dialog", { name: "Lay out leans.dxf" });
+  const make = dialog.getByRole("button", { name: "Make a blade of it" });
+  const turned = dialog.getByLabel("Turned, + to the left");
+  await expect(make).toBeDisabled();
+  await dialog.getByRole("button", { name: "Level by a line" }).click();
+  const view = dialog.getByRole("img", { name: /The drawing/ });
+  const [left, bottom, width] = await view.evaluate((svg: SVGSVGElement) => {
+    const m = svg.getScreenCTM()!;
+    return [m.e, m.f, m.a];
+  });
+  const onScreen = (x: number) => [left! + width! * x * cos, bottom! - width! * x * sin] as const;
+  await page.mouse.move(...onScreen(10));
+  await page.mouse.down();
+  await page.mouse.move(...onScreen(80));
+  await page.mouse.move(...onScreen(140));
+  await page.mouse.up();
+  await expect.poll(async () => Math.abs(Number(await turned.inputValue()) + 8)).toBeLessThan(0.5);
+  // Or by a figure.
+  await turned.fill("-8");
+  await turned.press("Enter");
+  await dialog.getByLabel("Whole length").fill("240");
+  await dialog.getByRole("checkbox", { name: /gaps that were closed are ringed/ }).check();
+  await make.click();
+  await expect(page).toHaveURL(/\/shape$/);
+  const [row] = await (await page.request.get("/api/blades?search=leans")).json();
+  const { file } = await (await page.request.get(`/api/blades/${row.id}`)).json();
+  // Source: the drawing, 30 from the straight spine to the edge, less than a gap apart at the heel's corner.
+  expect(Math.abs(file.outline.edge[0].at[1] + 30)).toBeLessThan(0.3);
+});
+
 test("a DXF that names no unit asks how long it is", async ({ page }) => {
   await give(page, "plate.dxf", DXF);
   const dialog = page.getByRole("dialog", { name: "Lay out plate.dxf" });

@@ -9,6 +9,8 @@ export interface ReadDrawing {
   readonly circles: readonly Circle[];
   /** Millimetres to the file's unit where the file tells it; null where it does not. */
   readonly mmPerUnit: number | null;
+  /** Gaps that were closed with a straight line, each from end to end. */
+  readonly gaps: readonly (readonly [Point, Point])[];
   /** What was left out or mended, in words. */
   readonly notes: readonly string[];
 }
@@ -50,7 +52,7 @@ export function assembled(
   const open = apart.paths.filter((path) => !path.isClosed && !isRound(path, near));
   const met = joined(open, near, CLOSABLE * size);
   closed.push(...met.closed.map(shut));
-  if (met.gaps.length > 0) told.push(gapsInWords(met.gaps));
+  if (met.gaps.length > 0) told.push(gapsInWords(met.gaps.map(([from, to]) => distance(from, to))));
   if (met.open.length > 0)
     told.push(`${met.open.length} open line${met.open.length === 1 ? "" : "s"} left out.`);
   if (closed.length === 0) {
@@ -68,7 +70,7 @@ export function assembled(
     .sort((a, b) => b.area - a.area)
     .map(({ path }) => path);
   if (contours.length === 0) return { ok: false, why: "What is closed in it has no area." };
-  return { ok: true, drawing: { contours, circles, mmPerUnit, notes: [...new Set(told)] } };
+  return { ok: true, drawing: { contours, circles, mmPerUnit, gaps: met.gaps, notes: [...new Set(told)] } };
 }
 
 /** What was closed, and how wide it was, in the drawing's units. */

@@ -1,6 +1,7 @@
 import type { Read } from "./contours.ts";
 import { flattened, type Path } from "./drawing.ts";
 import { laid } from "./outline-from.ts";
+import { distance } from "./path.ts";
 import { readDxf } from "./read-dxf.ts";
 import { readSvg } from "./read-svg.ts";
 
@@ -19,6 +20,8 @@ export interface DrawingFigures {
   readonly holes: readonly { readonly x: number; readonly y: number; readonly diameter: number }[];
   /** Closed runs that are offered as the outline, the largest first. */
   readonly runs: readonly { readonly width: number; readonly height: number; readonly area: number }[];
+  /** Gaps between ends that were closed with a straight line, how wide each was. */
+  readonly gaps: readonly number[];
   readonly notes: readonly string[];
 }
 
@@ -32,7 +35,7 @@ export function figuresOf(name: string, text: string): FiguresOrWhy {
   if (!kind) return { ok: false, why: "It is neither an SVG nor a DXF, by its name." };
   const read: Read = kind === "svg" ? readSvg(text) : readDxf(text);
   if (!read.ok) return read;
-  const { contours, mmPerUnit, notes } = read.drawing;
+  const { contours, mmPerUnit, gaps, notes } = read.drawing;
   const by = mmPerUnit ?? 1;
   const { holes } = laid(read.drawing, { contour: 0, mmPerUnit: by, flipX: false, flipY: false, turn: 0 });
   const runs = contours.map((path) => boxOf(path, by));
@@ -58,6 +61,7 @@ export function figuresOf(name: string, text: string): FiguresOrWhy {
         diameter: figure(diameter),
       })),
       runs,
+      gaps: gaps.map(([from, to]) => figure(distance(from, to) * by)),
       notes,
     },
   };

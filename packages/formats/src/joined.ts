@@ -1,11 +1,11 @@
 import type { Path, Point } from "./drawing.ts";
 import { distance, endOf, reversed, signedArea } from "./path.ts";
 
-/** Loose paths put together: closed runs, what stays open, and the gaps that were closed on the way, each as long as it was. */
+/** Loose paths put together: closed runs, what stays open, and the gaps that were closed on the way, each from end to end. */
 export interface Joined {
   readonly closed: readonly Path[];
   readonly open: readonly Path[];
-  readonly gaps: readonly number[];
+  readonly gaps: readonly (readonly [Point, Point])[];
 }
 
 /** A run of paths between two nodes. */
@@ -23,10 +23,10 @@ interface Edge {
 export function joined(paths: readonly Path[], near: number, gap: number): Joined {
   const nodes = new Nodes(near);
   const edges = paths.map((path): Edge => ({ from: nodes.at(path.start), to: nodes.at(endOf(path)), path }));
-  const gaps: number[] = [];
+  const gaps: [Point, Point][] = [];
   for (const bridge of bridges(edges, nodes, gap)) {
     edges.push(bridge);
-    gaps.push(distance(bridge.path.start, endOf(bridge.path)));
+    gaps.push([bridge.path.start, endOf(bridge.path)]);
   }
   return { ...sorted(edges), gaps };
 }

@@ -27,10 +27,12 @@ export interface Laid {
   /** Clockwise, closed, mm. */
   readonly path: Path;
   readonly holes: readonly Circle[];
+  /** Gaps of the drawing that were closed with a straight line. */
+  readonly gaps: readonly (readonly [Point, Point])[];
 }
 
 /** Lays a drawing out in millimetres. Small closed runs that are round, within the outline, count as holes. */
-export function laid({ contours, circles }: ReadDrawing, laying: Laying): Laid {
+export function laid({ contours, circles, gaps }: ReadDrawing, laying: Laying): Laid {
   const { mmPerUnit, flipX, flipY, turn } = laying;
   const [cos, sin] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)];
   const at = ([x, y]: Point): Point => {
@@ -57,7 +59,16 @@ export function laid({ contours, circles }: ReadDrawing, laying: Laying): Laid {
     diameter: diameter * mmPerUnit,
   }));
   const holes = [...given, ...round].filter(({ at: centre }) => isWithin(centre, points));
-  return { path, holes };
+  return { path, holes, gaps: gaps.map(([from, to]) => [at(from), at(to)] as const) };
+}
+
+/** How a drawing is turned for a line laid along it to be level, the shorter way round. Null for no line at all. */
+export function levelled(laying: Laying, [from, to]: readonly [Point, Point]): Laying | null {
+  const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
+  if (dx === 0 && dy === 0) return null;
+  const lean = (Math.atan(dy / dx) * 180) / Math.PI;
+  const turn = laying.turn - lean;
+  return { ...laying, turn: turn > 180 ? turn - 360 : turn <= -180 ? turn + 360 : turn };
 }
 
 /** A closed run that is a circle to a hundredth of its size; null where it is none. */

@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { assembled } from "../src/contours.ts";
 import type { Path, Point } from "../src/drawing.ts";
+import { laid, levelled } from "../src/outline-from.ts";
 import { reversed, signedArea } from "../src/path.ts";
 
 /** Loose lines put together into an outline, in whatever order and direction a program wrote them. */
@@ -63,6 +64,30 @@ describe("a line across the outline", () => {
   });
 });
 
+test("a line drawn along what shall be level makes it so, the shorter way round", () => {
+  const laying = { contour: 0, mmPerUnit: 1, flipX: false, flipY: false, turn: 0 };
+  const read = assembled(sidesOf(BLADE), [], 1, []);
+  if (!read.ok) throw new Error(read.why);
+  for (const turn of [0, 7.3, -100, 179]) {
+    const before = { ...laying, turn };
+    const spine = laid(read.drawing, before).path;
+    const line = [spine.start, spine.pieces[0]!.to] as const;
+    for (const way of [line, [line[1], line[0]] as const]) {
+      const after = levelled(before, way)!;
+      const [from, to] = [laid(read.drawing, after).path.start, laid(read.drawing, after).path.pieces[0]!.to];
+      expect(to[1]).toBeCloseTo(from[1], 9);
+      expect(Math.abs(((((after.turn - turn) % 360) + 540) % 360) - 180)).toBeLessThanOrEqual(90);
+      expect(Math.abs(after.turn)).toBeLessThanOrEqual(180);
+    }
+  }
+  expect(
+    levelled(laying, [
+      [3, 4],
+      [3, 4],
+    ]),
+  ).toBeNull();
+});
+
 describe("gaps: one rule, half a hundredth of the drawing's size", () => {
   /** Sides that each stop so far short of the next. */
   const short = (by: number) =>
@@ -77,6 +102,19 @@ describe("gaps: one rule, half a hundredth of the drawing's size", () => {
     const { area, notes } = outline(short(0.01));
     expect(area / AREA).toBeCloseTo(1, 3);
     expect(notes).toEqual(["6 gaps were closed with straight lines, the widest 0.01."]);
+  });
+
+  test("each is told with where it is, on the drawing as it is laid", () => {
+    const read = assembled(short(0.01), [], 2, []);
+    if (!read.ok) throw new Error(read.why);
+    const { gaps } = laid(read.drawing, { contour: 0, mmPerUnit: 2, flipX: true, flipY: false, turn: 90 });
+    expect(gaps).toHaveLength(6);
+    // Turned by 90° to the left after it was mirrored: (x, y) lies at (-y, -x), twice as large.
+    const corners = sidesOf(BLADE).map(({ start: [x, y] }): Point => [-2 * y, -2 * x]);
+    for (const [from, to] of gaps) {
+      expect(Math.hypot(to[0] - from[0], to[1] - from[1])).toBeCloseTo(0.02, 9);
+      expect(corners.some(([x, y]) => Math.hypot(x - to[0], y - to[1]) < 0.03)).toBe(true);
+    }
   });
 
   test("one of 0.9 is closed in a blade 200 long; one of 4.7 is not, and how wide it is is said", () => {

@@ -18,19 +18,23 @@ export function SmallButton({
   children,
   label,
   isOff,
+  isPressed,
 }: {
   onClick: () => void;
   children: ReactNode;
   label?: string;
   isOff?: boolean;
+  /** For one that stays pressed till it is pressed again. */
+  isPressed?: boolean;
 }) {
   return (
     <button
       type="button"
       aria-label={label}
+      aria-pressed={isPressed}
       disabled={isOff}
       onClick={onClick}
-      className="min-h-7 rounded border border-frame bg-sheet px-2 text-xs font-semibold hover:bg-room disabled:opacity-40"
+      className={`min-h-7 rounded border border-frame px-2 text-xs font-semibold disabled:opacity-40 ${isPressed ? "bg-deep text-on-deep" : "bg-sheet hover:bg-room"}`}
     >
       {children}
     </button>

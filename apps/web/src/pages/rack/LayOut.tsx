@@ -1,16 +1,17 @@
 import type { Answers, FirstBlade } from "@true-spine/core/design/first.ts";
 import { STARTS } from "@true-spine/core/design/first.ts";
 import { PURPOSES } from "@true-spine/core/findings/purposes.ts";
-import { type LengthUnit, showLengthWithUnit } from "@true-spine/core/units/length.ts";
+import { type LengthUnit, showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { inUnit } from "@true-spine/core/units/sentence.ts";
 import type { ReadDrawing } from "@true-spine/formats/contours.ts";
-import { flattened, type Point } from "@true-spine/formats/drawing.ts";
+import { flattened, type Path, type Point } from "@true-spine/formats/drawing.ts";
 import {
   cornersOf,
   guessMarks,
   type Laid,
   type Laying,
   laid,
+  levelled,
   type Marks,
   outlineFrom,
 } from "@true-spine/formats/outline-from.ts";
@@ -19,19 +20,19 @@ import { useNavigate } from "react-router";
 import { createBlade } from "../../api/blades.ts";
 import { useSettings } from "../../app/settings.ts";
 import { Alert } from "../../parts/Alert.tsx";
-import { LengthBox } from "../../parts/Box.tsx";
+import { LengthBox, NumberBox } from "../../parts/Box.tsx";
 import { Choice, SmallButton } from "../../parts/Group.tsx";
 import { PlainButton } from "../../parts/PlainButton.tsx";
 import { Question } from "../../parts/Question.tsx";
 import { refusedWords, useRefused, WithRefusals } from "../../parts/refusals.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { TextBox } from "../../parts/TextBox.tsx";
-import { pathThrough } from "../../rail/scale.ts";
 import { newId } from "../../saving/id.ts";
 import { askOnce } from "../../workers/asking.ts";
+import { boxOf, DrawingView, MARKS, type Mark } from "./DrawingView.tsx";
 
-const MARKS = ["junction", "tip", "heel"] as const;
-type Mark = (typeof MARKS)[number];
+/** Runs that are offered as the outline. */
+const MOST_RUNS = 20;
 /** A pixel, where a file tells no unit. Source: CSS Values, 96 to the inch. */
 const GUESSED_UNIT = 25.4 / 96;
 
@@ -73,6 +74,8 @@ function Layout({ drawing, name: fileName, onClose }: LayOutProps) {
   const [stock, setStock] = useState(STARTS.field!.stock);
   const [why, setWhy] = useState<string | null>(null);
   const [isBusy, setIsBusy] = useState(false);
+  const [isLevelling, setIsLevelling] = useState(false);
+  const [isSeen, setIsSeen] = useState(false);
   const points = useMemo(() => flattened(placed.path, 0.05), [placed]);
   const box = boxOf(points);
   const put = (at: Point) => setMoved({ on: placed, marks: { ...marks, [mark]: at } });
@@ -106,9 +109,31 @@ function Layout({ drawing, name: fileName, onClose }: LayOutProps) {
     }
   };
   const whole = box.right - box.left;
+  const level = (line: readonly [Point, Point]) => {
+    const next = levelled(laying, line);
+    if (next) setLaying(next);
+    setIsLevelling(false);
+  };
+  const runInWords = (run: Path) => {
+    const at = boxOf(flattened(run, Number.MAX_VALUE));
+    const say = (length: number) =>
+      showLength(length * laying.mmPerUnit, unit, unit === "mm" ? 1 : undefined);
+    return `${say(at.right - at.left)} × ${say(at.top - at.bottom)} ${unit}`;
+  };
+  const widest = Math.max(
+    0,
+    ...placed.gaps.map(([from, to]) => Math.hypot(to[0] - from[0], to[1] - from[1])),
+  );
   return (
     <Question title={`Lay out ${fileName}`} isOpen onClose={onClose} wide>
-      <DrawingView placed={placed} points={points} marks={marks} mark={mark} onPut={put} />
+      <DrawingView
+        placed={placed}
+        points={points}
+        marks={marks}
+        mark={mark}
+        onPut={put}
+        {...(isLevelling ? { onLine: level } : {})}
+      />
       <div className="mt-3 grid grid-cols-2 gap-x-6 gap-y-2.5">
         <div className="flex flex-col gap-2.5">
           <p className="text-sm text-faint">
@@ -128,15 +153,38 @@ function Layout({ drawing, name: fileName, onClose }: LayOutProps) {
           <div className="flex gap-2">
             <SmallButton onClick={() => change({ flipX: !laying.flipX })}>Mirror left to right</SmallButton>
             <SmallButton onClick={() => change({ flipY: !laying.flipY })}>Turn upside down</SmallButton>
-            <SmallButton onClick={() => change({ turn: (laying.turn + 90) % 360 })}>Turn by 90°</SmallButton>
+            <SmallButton onClick={() => change({ turn: within180(laying.turn + 90) })}>
+              Turn by 90°
+            </SmallButton>
+          </div>
+          <div className="flex items-center gap-3">
+            <span className="text-sm text-faint">Turned, + to the left</span>
+            <NumberBox
+              label="Turned, + to the left"
+              unit="°"
+              value={Math.round(laying.turn * 1000) / 1000}
+              least={-180}
+              most={180}
+              onChange={(turn) => change({ turn })}
+            />
+          </div>
+          <div>
+            <SmallButton isPressed={isLevelling} onClick={() => setIsLevelling(!isLevelling)}>
+              Level by a line
+            </SmallButton>
+            {isLevelling && (
+              <span className="ml-2 text-sm text-faint" role="status">
+                Draw a line along what shall be level, such as the spine.
+              </span>
+            )}
           </div>
           {drawing.contours.length > 1 && (
             <Choice
               label="Outline"
               value={String(laying.contour)}
-              options={drawing.contours.slice(0, 20).map((_, i) => ({
+              options={drawing.contours.slice(0, MOST_RUNS).map((run, i) => ({
                 value: String(i),
-                name: i === 0 ? "the largest" : `number ${i + 1} by size`,
+                name: `${i === 0 ? "the largest" : `number ${i + 1}`}, ${runInWords(run)}`,
               }))}
               onChange={(value) => change({ contour: Number(value) })}
             />
@@ -187,16 +235,35 @@ function Layout({ drawing, name: fileName, onClose }: LayOutProps) {
           ))}
         </ul>
       )}
+      {placed.gaps.length > 0 && (
+        <label className="mt-3 flex items-start gap-2 border-l-4 border-watch bg-room px-3 py-2 text-sm">
+          <input
+            type="checkbox"
+            className="mt-0.5 size-4"
+            checked={isSeen}
+            onChange={(event) => setIsSeen(event.currentTarget.checked)}
+          />
+          {placed.gaps.length === 1
+            ? `The gap that was closed, ${showLengthWithUnit(widest, unit)} wide, is ringed: a straight line is right there.`
+            : `The ${placed.gaps.length} gaps that were closed are ringed, the widest ${showLengthWithUnit(widest, unit)}: straight lines are right there.`}
+        </label>
+      )}
       {(why ?? refused) && <Alert className="mt-3">{why ?? refused}</Alert>}
       <div className="mt-4 flex justify-end gap-2">
         <PlainButton onClick={onClose}>Cancel</PlainButton>
-        <PlainButton kind="main" disabled={isBusy || refused !== null} onClick={() => void start()}>
+        <PlainButton
+          kind="main"
+          disabled={isBusy || refused !== null || (placed.gaps.length > 0 && !isSeen)}
+          onClick={() => void start()}
+        >
           {isBusy ? "Putting it on the rack …" : "Make a blade of it"}
         </PlainButton>
       </div>
     </Question>
   );
 }
+
+const within180 = (turn: number) => (turn > 180 ? turn - 360 : turn);
 
 type Dressing = Pick<Answers, "name" | "use" | "stock" | "drawn">;
 
@@ -213,108 +280,4 @@ async function dressed(some: Dressing, unit: LengthUnit): Promise<FirstBlade> {
     steel: "1084",
   } as const;
   return askOnce("design", async (design) => await design.first(answers, unit));
-}
-
-function boxOf(points: readonly Point[]) {
-  const xs = points.map((point) => point[0]);
-  const ys = points.map((point) => point[1]);
-  return { left: Math.min(...xs), right: Math.max(...xs), bottom: Math.min(...ys), top: Math.max(...ys) };
-}
-
-function DrawingView({
-  placed,
-  points,
-  marks,
-  mark,
-  onPut,
-}: {
-  placed: Laid;
-  points: readonly Point[];
-  marks: Marks;
-  mark: Mark;
-  onPut: (at: Point) => void;
-}) {
-  const { left, right, bottom, top } = boxOf(points);
-  const size = Math.max(right - left, 1);
-  const pad = size * 0.06;
-  const view = `${left - pad} ${-top - pad} ${size + 2 * pad} ${top - bottom + 2 * pad}`;
-  const click = (event: React.PointerEvent<SVGSVGElement>) => {
-    const screen = event.currentTarget.getScreenCTM();
-    if (!screen) return;
-    const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(screen.inverse());
-    onPut(
-      nearestOf(
-        points,
-        cornersOf(placed.path).map(({ at }) => at),
-        [x, -y],
-        size * 0.02,
-      ),
-    );
-  };
-  return (
-    <svg
-      viewBox={view}
-      className="h-64 w-full cursor-crosshair bg-layout"
-      role="img"
-      aria-label="The drawing, with junction, tip and heel marked"
-      onPointerDown={click}
-    >
-      <path
-        d={pathThrough(
-          points,
-          (x) => x,
-          (y) => -y,
-          true,
-        )}
-        fill="var(--color-layout-steel)"
-        stroke="var(--color-scribed)"
-        strokeWidth={1.4}
-        vectorEffect="non-scaling-stroke"
-      />
-      {placed.holes.map(({ at, diameter }) => (
-        <circle
-          key={at.join()}
-          cx={at[0]}
-          cy={-at[1]}
-          r={diameter / 2}
-          fill="var(--color-layout)"
-          stroke="var(--color-scribed)"
-          strokeWidth={1.2}
-          vectorEffect="non-scaling-stroke"
-        />
-      ))}
-      {MARKS.map((one) => {
-        const [x, y] = marks[one];
-        const isChosen = one === mark;
-        return (
-          <g key={one}>
-            <circle
-              cx={x}
-              cy={-y}
-              r={size * (isChosen ? 0.012 : 0.008)}
-              fill={isChosen ? "var(--color-scribe)" : "var(--color-grind)"}
-            />
-            <text
-              x={x}
-              y={-y + (one === "heel" ? size * 0.045 : -size * 0.022)}
-              fontSize={size * 0.026}
-              textAnchor={one === "tip" ? "end" : "middle"}
-              fill="var(--color-scribed)"
-            >
-              {one}
-            </text>
-          </g>
-        );
-      })}
-    </svg>
-  );
-}
-
-/** The corner within reach of a click, or else the nearest point of the outline. */
-function nearestOf(points: readonly Point[], corners: readonly Point[], to: Point, reach: number): Point {
-  const off = ([x, y]: Point) => Math.hypot(x - to[0], y - to[1]);
-  const nearest = (all: readonly Point[]) =>
-    all.reduce((best, point) => (off(point) < off(best) ? point : best), all[0]!);
-  const corner = corners.length > 0 ? nearest(corners) : null;
-  return corner && off(corner) < reach ? corner : nearest(points);
 }
