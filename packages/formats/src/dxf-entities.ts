@@ -2,6 +2,7 @@ import DxfParser, { type IEntity } from "dxf-parser";
 import type { Circle, Path, Piece, Point } from "./drawing.ts";
 import { bSpline, throughPoints } from "./dxf-spline.ts";
 import { moved } from "./moved.ts";
+import { roundPieces } from "./round.ts";
 
 /** The parts of the entities that are looked at; whatever a file says, each is checked before it is used. */
 export type Entity = IEntity & {
@@ -190,27 +191,8 @@ function bulged(from: Point, to: Point, bulge: number): Piece[] {
   return [...pieces.slice(0, -1), { ...pieces[pieces.length - 1]!, to }];
 }
 
-/** A circular arc as cubics of at most a quarter turn. Source: handles of 4/3·tan(φ/4), which stray by under 0.03 %. */
-function arc(centre: Point, radius: number, start: number, sweep: number): Piece[] {
-  const count = Math.max(1, Math.ceil(Math.abs(sweep) / (Math.PI / 2) - 1e-9));
-  const step = sweep / count;
-  const handle = (4 / 3) * Math.tan(step / 4) * radius;
-  const at = (angle: number): Point => [
-    centre[0] + radius * Math.cos(angle),
-    centre[1] + radius * Math.sin(angle),
-  ];
-  return Array.from({ length: count }, (_, i): Piece => {
-    const [a, b] = [start + i * step, start + (i + 1) * step];
-    const [from, to] = [at(a), at(b)];
-    return {
-      to,
-      controls: [
-        [from[0] - handle * Math.sin(a), from[1] + handle * Math.cos(a)],
-        [to[0] + handle * Math.sin(b), to[1] - handle * Math.cos(b)],
-      ],
-    };
-  });
-}
+const arc = (centre: Point, radius: number, start: number, sweep: number): Piece[] =>
+  roundPieces(centre, [radius, radius], 0, start, sweep);
 
 /** Angles are in radians, counter-clockwise, as the parser gives them. */
 function readArc({ center, radius, startAngle, endAngle }: Entity): Path | null {

@@ -13,6 +13,7 @@ import {
 import { assembled, MOST_PIECES, type Read } from "./contours.ts";
 import type { Path, Piece, Point } from "./drawing.ts";
 import { distance } from "./path.ts";
+import { arcBetween } from "./round.ts";
 import { type Rule, rulesOf, styleOf } from "./svg-style.ts";
 import { type Attributes, attributesOf, childrenOf, type Node, tagOf } from "./svg-tree.ts";
 
@@ -292,8 +293,8 @@ function dataOf(tag: string, at: Attributes): string | null {
       const rx = Math.min(at.rx === undefined ? n("ry") : n("rx"), w / 2);
       const ry = Math.min(at.ry === undefined ? n("rx") : n("ry"), h / 2);
       if (!(rx > 0 && ry > 0)) return `M${x} ${y}H${x + w}V${y + h}H${x}Z`;
-      const corner = (cx: number, cy: number, quarter: number) => round(cx, cy, rx, ry, quarter, quarter + 1);
-      return `M${x + rx} ${y}H${x + w - rx}${corner(x + w - rx, y + ry, 3)}V${y + h - ry}${corner(x + w - rx, y + h - ry, 0)}H${x + rx}${corner(x + rx, y + h - ry, 1)}V${y + ry}${corner(x + rx, y + ry, 2)}Z`;
+      const corner = `A${rx} ${ry} 0 0 1`;
+      return `M${x + rx} ${y}H${x + w - rx}${corner} ${x + w} ${y + ry}V${y + h - ry}${corner} ${x + w - rx} ${y + h}H${x + rx}${corner} ${x} ${y + h - ry}V${y + ry}${corner} ${x + rx} ${y}Z`;
     }
     case "circle":
     case "ellipse": {
@@ -301,19 +302,12 @@ function dataOf(tag: string, at: Attributes): string | null {
       const ry = tag === "circle" ? rx : n("ry");
       const [cx, cy] = [n("cx"), n("cy")];
       if (!(rx > 0 && ry > 0)) return "";
-      return `M${cx + rx} ${cy}${round(cx, cy, rx, ry, 0, 4)}Z`;
+      const half = (x: number) => `A${rx} ${ry} 0 0 1 ${x} ${cy}`;
+      return `M${cx + rx} ${cy}${half(cx - rx)}${half(cx + rx)}Z`;
     }
     default:
       return null;
   }
-}
-
-/** From one quarter of an ellipse to another, by arcs of an eighth of it: as cubics those stray by a few millionths. */
-function round(cx: number, cy: number, rx: number, ry: number, from: number, to: number): string {
-  return Array.from({ length: 2 * (to - from) }, (_, i) => {
-    const angle = ((from + (i + 1) / 2) * Math.PI) / 2;
-    return `A${rx} ${ry} 0 0 1 ${cx + rx * Math.cos(angle)} ${cy + ry * Math.sin(angle)}`;
-  }).join("");
 }
 
 /** A length in user units; absolute units are so many pixels. Source: CSS Values, 96 px to the inch. */
@@ -332,7 +326,7 @@ function addPath(data: string, matrix: Matrix, found: Found): void {
   if (data.trim() === "" || data.trim() === "none") return;
   let segments: readonly (readonly (string | number)[])[];
   try {
-    segments = new SVGPathCommander(data).toAbsolute().toCurve().segments as never;
+    segments = new SVGPathCommander(withoutArcs(data)).toAbsolute().toCurve().segments as never;
   } catch (error) {
     throw new Unreadable(
       `A path in it is not readable: ${error instanceof Error ? error.message : data.slice(0, 60)}`,
@@ -371,6 +365,30 @@ function addPath(data: string, matrix: Matrix, found: Found): void {
     }
   }
   put();
+}
+
+/** Path data with its arcs as cubics: another's would stray by a thousandth of the radius. */
+function withoutArcs(data: string): string {
+  if (!/[aA]/.test(data)) return data;
+  let [at, start]: [Point, Point] = [
+    [0, 0],
+    [0, 0],
+  ];
+  return (new SVGPathCommander(data).toAbsolute().segments as (string | number)[][])
+    .map(([command, ...numbers]) => {
+      const v = numbers as number[];
+      const from = at;
+      if (command === "Z") at = start;
+      else if (command === "H") at = [v[0]!, at[1]];
+      else if (command === "V") at = [at[0], v[0]!];
+      else at = [v.at(-2)!, v.at(-1)!];
+      if (command === "M") start = at;
+      if (command !== "A") return `${command}${v.join(" ")}`;
+      return arcBetween(from, at, [v[0]!, v[1]!], v[2]!, v[3] === 1, v[4] === 1)
+        .map(({ to, controls }) => (controls ? `C${[...controls, to].flat().join(" ")}` : `L${to.join(" ")}`))
+        .join("");
+    })
+    .join("");
 }
 
 /** A cubic, or a straight line where its controls lie on it; null where it goes nowhere. */
