@@ -138,6 +138,15 @@ function plungeLine(field: Field, side: Side, stations: readonly Station[]): Lin
   return line.length > 1 ? line : null;
 }
 
+/** What must be drawn between two heights where the faces are not straight between them: a step as one, where bevels meet in a ridge. */
+function between(low: Faces, high: Faces, facesAt: (y: number) => Faces | null): Faces[] {
+  if (high[0] - low[0] < STEP) return [];
+  const middle = facesAt((low[0] + high[0]) / 2);
+  if (!middle) return [];
+  const strays = ([1, 2] as const).some((k) => Math.abs(middle[k] - (low[k] + high[k]) / 2) > STRAY);
+  return strays ? [...between(low, middle, facesAt), middle, ...between(middle, high, facesAt)] : [];
+}
+
 const FALSE_EDGE_PLACES = 24;
 
 /** Read down from the spine; null where there is none, or where it is not ground yet. */
@@ -166,24 +175,35 @@ function isClearOf(cut: PlungeCut, station: Station): boolean {
   return v(0) >= cut.radius && v(station.height) >= cut.radius * 0.9;
 }
 
+/** How far a drawn section may stray from its faces, and how finely a step in them is looked for, mm. */
+const STRAY = 0.01;
+const STEP = 1e-3;
+
+/** Of both faces at a height: right and left, from the centre plane. */
+type Faces = readonly [y: number, right: number, left: number];
+
 /** The section square to x, ready to draw: closed shapes of (z, y), right side +z, one for each span of steel. */
 export function sectionShape(field: Field, x: number): Line[] {
+  const facesAt = (y: number): Faces | null =>
+    thicknessAt(field, x, y) > 0 ? [y, field.right.lowest, field.left.lowest] : null;
   return spansAt(field.ring, x).map(([bottom, top]) => {
     const { breaks } = cutAlong(field, x, bottom, 0, 1, 0, top - bottom);
-    const right: [number, number][] = [];
-    const left: [number, number][] = [];
+    const faces: Faces[] = [];
     for (let i = 0; i + 1 < breaks.length; i++) {
       const [from, to] = [breaks[i]!, breaks[i + 1]!];
       const steps = Math.min(12, Math.max(2, Math.ceil((to - from) / 1.5)));
       for (let k = i === 0 ? 0 : 1; k <= steps; k++) {
         // A hair inside each piece, so that both ends belong to it.
         const s = Math.min(to - 1e-7, Math.max(from + 1e-7, from + ((to - from) * k) / steps));
-        const y = bottom + s;
-        if (thicknessAt(field, x, y) <= 0) continue;
-        right.push([field.right.lowest, y]);
-        left.push([-field.left.lowest, y]);
+        const next = facesAt(bottom + s);
+        if (!next) continue;
+        const last = faces.at(-1);
+        if (last) faces.push(...between(last, next, facesAt));
+        faces.push(next);
       }
     }
+    const right = faces.map(([y, z]) => [z, y] as const);
+    const left = faces.map(([y, , z]) => [-z, y] as const);
     return [...right, ...left.reverse()];
   });
 }
