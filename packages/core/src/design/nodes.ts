@@ -55,6 +55,8 @@ export function smooth(nodes: OutlineNode[], index: number, isEven = false): voi
   const [before, node, after] = [nodes[index - 1]!, nodes[index]!, nodes[index + 1]!];
   const back = node.back && size(node.back) > 0 ? node.back : times(minus(before.at, node.at), 1 / 3);
   const ahead = node.ahead && size(node.ahead) > 0 ? node.ahead : times(minus(after.at, node.at), 1 / 3);
+  // On its neighbour it has no direction to run through.
+  if (size(back) === 0 || size(ahead) === 0) return;
   const along = minus(times(ahead, 1 / size(ahead)), times(back, 1 / size(back)));
   const unit = size(along) > 1e-9 ? times(along, 1 / size(along)) : times(ahead, 1 / size(ahead));
   const mean = (size(back) + size(ahead)) / 2;

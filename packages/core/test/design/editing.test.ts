@@ -2,7 +2,7 @@ import { describe, expect, test } from "vitest";
 import { compileRing, ringPoints } from "../../src/blade/outline.ts";
 import { parseBlade } from "../../src/blade/parse.ts";
 import type { Blade, OutlineNode } from "../../src/blade/schema.ts";
-import { DRIVERS } from "../../src/design/drive.ts";
+import { DRIVERS, driverOf } from "../../src/design/drive.ts";
 import { FAMILIES } from "../../src/design/families.ts";
 import { firstBlade } from "../../src/design/first.ts";
 import { firstHandle } from "../../src/design/first-handle.ts";
@@ -61,6 +61,15 @@ describe.each([...blades, ["the field knife", example("field")] as const])(
     );
   },
 );
+
+test("the belly drawn back takes the curve with it, in proportion, and leaves its straight", () => {
+  // Straight to its node at 70, its handle 26 ahead; the tip at 125 comes in by (-8, -12). Drawn to 80: (125 - 80) / (125 - 70).
+  const copy = changed(example("field"), (blade) => delete blade.outline.edge[1]!.back);
+  driverOf("belly").set(copy, 80);
+  const [, node, tip] = copy.outline.edge;
+  expect(node).toEqual({ at: [80, -31], ahead: [21.2727, 0] });
+  expect(tip).toEqual({ at: [125, -9], back: [-6.5455, -12] });
+});
 
 test("holes are laid out evenly, in the middle of the tang", () => {
   const knife = changed(example("field"), (blade) => delete blade.holes);
@@ -186,6 +195,19 @@ describe("nodes", () => {
     expect(Math.hypot(...chain[1]!.back!)).toBeCloseTo(Math.hypot(...chain[1]!.ahead!), 3);
     nodes.corner(chain, 1);
     expect(chain[1]).toEqual({ at: [10, 0] });
+  });
+
+  test("a node that lies on its neighbour has no direction: it stays as it is; handles of no length count as none", () => {
+    const chain: OutlineNode[] = [{ at: [10, 0] }, { at: [10, 0] }, { at: [20, 10] }];
+    nodes.smooth(chain, 1);
+    expect(chain[1]).toEqual({ at: [10, 0] });
+    const bare: OutlineNode[] = [
+      { at: [0, 0] },
+      { at: [9, 0], back: [0, 0], ahead: [0, 0] },
+      { at: [18, 0] },
+    ];
+    nodes.smooth(bare, 1);
+    expect(JSON.stringify(bare[1])).toBe('{"at":[9,0],"back":[-3,0],"ahead":[3,0]}');
   });
 
   test("a stretch is straightened without its neighbours", () => {

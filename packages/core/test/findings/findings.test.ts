@@ -6,6 +6,7 @@ import { withChanges } from "../../src/findings/finding.ts";
 import { confirmRemedies, isSameFinding, judge } from "../../src/findings/judge.ts";
 import { PURPOSES } from "../../src/findings/purposes.ts";
 import { changed, checked, example } from "../examples.ts";
+import { KINDS } from "../kinds.ts";
 
 const knife = changed(example("field"), (blade) => {
   blade.use = "field";
@@ -164,6 +165,63 @@ describe("remedies", () => {
         ).toBe(true);
       }
     }
+  });
+
+  /** What is offered for each: nothing must vanish because it does not hold any more. */
+  const OFFERED: Readonly<Record<string, string>> = {
+    "taper-rises": "Make it 4.00 mm there, and no thicker ahead of it.",
+    "grind-line-runs-out": "Grind to the spine: set the bevel full.",
+    "bevel-steeper-than-edge": "Sharpen at 8° a side.",
+    "edge-swallows-bevel": "Sharpen at 15° a side.",
+    "sides-differ": "Make the left side the same as the right.",
+    "false-edge-meets-bevel": "Start the false edge at 62.00 mm.",
+    "hole-near-edge": "Move it to 12.00 mm below the datum.",
+    "plane-below-apex": "Follow the curve of the edge.",
+    "behind-edge-thick": "Take it down to 0.65 mm.",
+    "thick-at-5": "Take the grind line up to 30.28 mm.",
+    "thick-at-10": "Take the grind line up to 30.28 mm.",
+    "edge-angle-high": "Sharpen at 20° a side.",
+    "edge-angle-low": "Sharpen at 15° a side.",
+    "edge-bevel-widens": "Follow the curve of the edge.",
+    "tip-thin": "End the taper at 0.80 mm.",
+    "plunge-wall": "Give the plunge a radius of 1.80 mm.",
+    "tang-hole-weak": "Drill it 13.20 mm.",
+    "wedge-thick": "Take the grind line up to 30.28 mm.",
+    "edge-bevel-wide": "Take it down to 0.65 mm.",
+    "edge-apex-weak": "Sharpen at 15° a side.",
+    "balance-far": "Taper the tang to 1.95 mm at the butt.",
+    "zero-edge-fine": "Leave 0.35 mm behind the edge.",
+    "apex-off-centre": "Bring the edge to the centre.",
+    "grind-lines-unlike": "Make the left side the same as the right.",
+    "plunges-unlike": "Put the left plunge where the right one is.",
+    "sharpened-late": "Begin sharpening at the plunge.",
+  };
+
+  test.each(Object.entries(FIRES))("%s: what is offered by name, or nothing", (id, spoil) => {
+    const spoilt = changed(knife, spoil);
+    const found = confirmRemedies(spoilt, judge(spoilt).findings).find((finding) => finding.id === id)!;
+    expect(found.remedies.map(({ words }) => words)).toEqual(OFFERED[id] ? [OFFERED[id]] : []);
+  });
+
+  test("an edge of one side counts half of it a side, and is told so: low, high, and within", () => {
+    // A single-bevel slicer wants 12° to 20° a side: 24° to 40° on the one.
+    const chisel = checked(KINDS.find(([name]) => name === "chisel-slicer")![1]);
+    const single = (angle: number) =>
+      judge(
+        changed(chisel, (b) => {
+          b.use = "single bevel";
+          b.edge.angle = { left: 0, right: angle };
+        }),
+      ).findings.filter(({ id }) => id.startsWith("edge-angle"));
+    const [low] = single(20);
+    expect(low).toMatchObject({ id: "edge-angle-low", measured: 10, where: { side: "right" } });
+    expect(low!.message).toBe(
+      "The edge is 20° on the right alone, as 10° a side; a single-bevel slicer wants 12° to 20° a side.",
+    );
+    expect(low!.remedies.map(({ words }) => words)).toEqual(["Sharpen at 24°."]);
+    expect(single(42)[0]).toMatchObject({ id: "edge-angle-high", measured: 21 });
+    expect(single(24)).toEqual([]);
+    expect(single(40)).toEqual([]);
   });
 
   test("a false edge that meets the bevel, a thick edge, a steep bevel and a straight pull can all be cured", () => {

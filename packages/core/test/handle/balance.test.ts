@@ -46,6 +46,22 @@ describe("balance with the handle on", () => {
     expect(tube.mass).toBeCloseTo((Math.PI * (3.175 ** 2 - 2.5 ** 2) * 16 * 8.5) / 1000, 6);
   });
 
+  test("a pin that no hole is drilled for takes the tang's steel with it", () => {
+    // At 61.2 behind the junction the tang is half-way between 2.6 and 4 mm: 3.3. Brass 8.5, steel 7.85 g/cm³.
+    const pin = { x: -61, y: -13, diameter: 6, bore: 0, length: 16, material: "brass" };
+    const { mass } = balanceOf(field, handle([], [pin])).parts[1]!;
+    expect(mass).toBeCloseTo((Math.PI * 9 * (16 * 8.5 - 3.3 * 7.85)) / 1000, 6);
+    // One hole away is none for it; one a hair too small is its own, to be reamed.
+    const near = (x: number, d: number) =>
+      balanceOf(
+        compileField(changed(knife, (blade) => (blade.holes = [{ x, y: -13, d }]))),
+        handle([], [pin]),
+      );
+    expect(near(-60, 6).parts[1]!.mass).toBeCloseTo(mass, 1);
+    expect(near(-61, 5.6).parts[1]!.mass).toBeCloseTo((Math.PI * 9 * 16 * 8.5) / 1000, 6);
+    expect(near(-61, 5).parts[1]!.mass).toBeLessThan(mass + 0.2);
+  });
+
   test("a block over a hidden tang is itself less the tang in it, and a pommel draws the balance back", () => {
     const block = {
       kind: "block",
