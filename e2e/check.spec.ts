@@ -286,8 +286,7 @@ test("a sheet of another hand is read only when it is said what it means; struck
   await expect(dialog).toContainText("“reading (in)” is read as value");
   await expect(dialog).toContainText("“03/04/2026”: which day is that?");
   expect(await taken(page, id)).toHaveLength(0);
-  await tabTo(page, "3 April 2026 (day first)");
-  await page.keyboard.press("Enter");
+  await dialog.getByRole("button", { name: "3 April 2026 (day first)" }).press("Enter");
   await expect(page.getByText("2 imported, 1 of them struck out.")).toBeVisible();
   await expect(page.getByText("1 struck out", { exact: true })).toBeVisible();
   expect((await taken(page, id)).map(({ value }) => value)).toEqual([1.27, 2.54]);
