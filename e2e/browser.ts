@@ -1,6 +1,8 @@
-/** How Debian's Chromium is started for tests and pictures: headless, offline, software drawing. */
+import { browserOn, THIS_MACHINE } from "../scripts/found.mjs";
+
+/** How the machine's Chromium is started for tests and pictures: headless, offline, software drawing. */
 export const CHROMIUM = {
-  executablePath: "/usr/bin/chromium",
+  executablePath: browserOn(THIS_MACHINE) ?? "/usr/bin/chromium",
   args: [
     "--no-sandbox",
     "--disable-dev-shm-usage",

@@ -1,9 +1,6 @@
 import { expect, type Page, test } from "@playwright/test";
-// @ts-expect-error plain JavaScript, shared with the start command
 import { openThrowawayCluster } from "../scripts/database.mjs";
-// @ts-expect-error plain JavaScript, shared with the start command
 import { freePort } from "../scripts/processes.mjs";
-// @ts-expect-error plain JavaScript, shared with the start command
 import { DIST, startServer } from "../scripts/server.mjs";
 import { fieldKnife } from "./blade.ts";
 
@@ -50,7 +47,7 @@ test(`a server killed at ${MOMENTS} moments between keystroke and answer loses n
       const typed = ((i * 37) % 90) / 10 + 0.5;
       await box.fill(String(typed));
       await page.waitForTimeout(random() * LATEST_MS);
-      process.kill(server.pid, "SIGKILL");
+      process.kill(server.pid!, "SIGKILL");
       await server.gone;
       // Every fifth time the page is thrown away too, while the server is down: the draft has to bring it back.
       const isReloaded = i % 5 === 4;

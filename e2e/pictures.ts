@@ -2,13 +2,9 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { chromium, type Page } from "@playwright/test";
-// @ts-expect-error plain JavaScript, shared with the start command
 import { openThrowawayCluster } from "../scripts/database.mjs";
-// @ts-expect-error plain JavaScript, shared with the start command
 import { shopDoor } from "../scripts/door.mjs";
-// @ts-expect-error plain JavaScript, shared with the start command
 import { freePort } from "../scripts/processes.mjs";
-// @ts-expect-error plain JavaScript, shared with the start command
 import { DIST, startServer } from "../scripts/server.mjs";
 import { CHROMIUM } from "./browser.ts";
 

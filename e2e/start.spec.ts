@@ -3,9 +3,7 @@ import { chmodSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { expect, test } from "@playwright/test";
-// @ts-expect-error plain JavaScript, shared with the start command
 import { openThrowawayCluster, PROJECT } from "../scripts/database.mjs";
-// @ts-expect-error plain JavaScript, shared with the start command
 import { commandOf } from "../scripts/processes.mjs";
 
 /** A state of its own for each test: nothing of the project's own cluster is touched. */

@@ -21,7 +21,7 @@ run(async () => {
 });
 
 function read() {
-  const flag = { type: "boolean", default: false };
+  const flag = { type: /** @type {const} */ ("boolean"), default: false };
   try {
     return parseArgs({
       allowPositionals: true,

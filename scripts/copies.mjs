@@ -212,7 +212,7 @@ async function tool(name, args, url) {
     PGUSER: decodeURIComponent(username),
     PGPASSWORD: decodeURIComponent(password),
     PGDATABASE: pathname.slice(1),
-    ...(searchParams.get("sslmode") ? { PGSSLMODE: searchParams.get("sslmode") } : {}),
+    ...(searchParams.has("sslmode") ? { PGSSLMODE: searchParams.get("sslmode") ?? "" } : {}),
   };
   const rest = args.filter((arg) => !arg.startsWith("--dbname="));
   const target = name === "pg_restore" ? [`--dbname=${env.PGDATABASE}`] : [];

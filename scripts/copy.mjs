@@ -16,7 +16,7 @@ run(async () => {
   await setUp();
   const cluster = process.env.DATABASE_URL ? null : await openProjectCluster();
   try {
-    const url = new URL(process.env.DATABASE_URL ?? cluster.url("postgres"));
+    const url = new URL(process.env.DATABASE_URL ?? cluster?.url("postgres"));
     url.pathname = "/true_spine";
     const { file, bytes, tables } = await makeCopy({ url: url.href, folder: resolve(folder) });
     const rows = tables.reduce((sum, { count }) => sum + count, 0);

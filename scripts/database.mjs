@@ -18,6 +18,7 @@ import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { asDatabaseUser, databaseUser, databaseUserCanEnter } from "./accounts.mjs";
+import { installOn, postgresOn, THIS_MACHINE } from "./found.mjs";
 import { takeLock } from "./lock.mjs";
 import { Plain, say } from "./plain.mjs";
 import { childrenOf, commandOf, freePort, isSameProcess, sleep, startOf } from "./processes.mjs";
@@ -25,24 +26,19 @@ import { childrenOf, commandOf, freePort, isSameProcess, sleep, startOf } from "
 export const PROJECT = dirname(dirname(fileURLToPath(import.meta.url)));
 /** Where this project keeps what is its own on this machine: its cluster, its locks, its key. */
 export const STATE = process.env.TRUE_SPINE_STATE ?? join(PROJECT, ".true-spine");
-/** Where Debian's packages put PostgreSQL, a folder for each major version. */
-const PACKAGES = process.env.TRUE_SPINE_POSTGRES ?? "/usr/lib/postgresql";
-const OLDEST = 13;
+/** Of letters in any script; macOS has none without a country. */
+const LOCALE = process.platform === "darwin" ? "en_US.UTF-8" : "C.UTF-8";
 const SUPERUSER = "true_spine";
 const READY_WITHIN_MS = 180_000;
 const LONGEST_SOCKET_FOLDER = 90;
 
 /**
  * PostgreSQL's server binaries: of one major version, or the newest there is; null where there are none.
+ * @param {number} [wanted]
  */
 export function serverBinaries(wanted) {
-  if (!existsSync(PACKAGES)) return null;
-  const [major] = readdirSync(PACKAGES)
-    .map(Number)
-    .filter((one) => one >= OLDEST && (wanted === undefined || one === wanted))
-    .filter((one) => existsSync(join(PACKAGES, String(one), "bin", "initdb")))
-    .sort((a, b) => b - a);
-  return major === undefined ? null : join(PACKAGES, String(major), "bin");
+  const all = postgresOn(THIS_MACHINE);
+  return all.find(({ major }) => wanted === undefined || major === wanted)?.bin ?? null;
 }
 
 /** The binaries that a cluster was made by: another major version beside them cannot read it. */
@@ -51,7 +47,7 @@ function binariesOf(data) {
   const bin = serverBinaries(major);
   if (bin) return bin;
   throw new Plain(
-    `The blades are in a database of PostgreSQL ${major}, which is not installed here; another version cannot read it. Install it:\n  sudo apt-get install postgresql-${major}`,
+    `The blades are in a database of PostgreSQL ${major}, which is not installed here; another version cannot read it. Install it:\n  ${installOn(THIS_MACHINE, "postgres", major).words}`,
   );
 }
 
@@ -112,7 +108,11 @@ async function letGo(cluster, holders) {
   if (others.length === 0) await stopCluster(cluster.pid);
 }
 
-/** A cluster in memory, gone when stopped: for tests only, since nothing is written through to disk. */
+/**
+ * A cluster in memory, gone when stopped: for tests only, since nothing is written through to disk.
+ * @param {string[]} [settings]
+ * @param {string} [under]
+ */
 export async function openThrowawayCluster(settings = [], under) {
   const root = under ?? (existsSync("/dev/shm") ? "/dev/shm" : tmpdir());
   sweepThrowaways(root);
@@ -191,9 +191,9 @@ function makeCluster(home, extra) {
   writeFileSync(secret, randomBytes(24).toString("base64url"), { mode: 0o600 });
   giveToDatabaseUser(secret);
   const made = spawnSync(
-    join(serverBinaries(), "initdb"),
+    join(String(serverBinaries()), "initdb"),
     [
-      ...["-D", data, "-U", SUPERUSER, "-E", "UTF8", "--locale=C.UTF-8"],
+      ...["-D", data, "-U", SUPERUSER, "-E", "UTF8", `--locale=${LOCALE}`],
       ...["--auth=scram-sha-256", `--pwfile=${secret}`, ...extra],
     ],
     { ...asDatabaseUser(), encoding: "utf8" },

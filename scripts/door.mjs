@@ -35,7 +35,7 @@ export async function shopDoor(folder) {
 /** Addresses at which other machines reach this one; the one it would go out by first, which is the one a tablet finds. */
 async function addressesOfThis() {
   const all = Object.values(networkInterfaces())
-    .flat()
+    .flatMap((one) => one ?? [])
     .filter(({ internal, family }) => !internal && family === "IPv4")
     .map(({ address }) => address);
   const out = await addressOut();

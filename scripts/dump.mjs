@@ -24,7 +24,7 @@ run(async () => {
     const server = await startServer({ databaseUrl: cluster.url("postgres"), port: await freePort() });
     await server.stop();
     const options = ["--no-owner", "--inserts", "--rows-per-insert=200", cluster.url("true_spine")];
-    const text = execFileSync(join(serverBinaries(), "pg_dump"), options, { maxBuffer: 2 ** 28 });
+    const text = execFileSync(join(String(serverBinaries()), "pg_dump"), options, { maxBuffer: 2 ** 28 });
     const file = `${DUMPS}/${tag}.sql.gz`;
     writeFileSync(join(PROJECT, file), gzipSync(text, { level: 9 }));
     say(`${file} holds the demo data as ${tag} has it.`);

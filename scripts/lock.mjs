@@ -9,7 +9,7 @@ const SAY_AFTER_MS = 3000;
  * One process at a time: a file that says whose it is, there whole or not at all. A lock whose process is dead, or whose pid is
  * another process by now, is broken; an empty one nobody holds. `say` is told whom is waited for. Answers with what lets go of it.
  */
-export async function takeLock(file, what, say = () => {}) {
+export async function takeLock(file, what, say = /** @type {(words: string) => void} */ (() => {})) {
   mkdirSync(dirname(file), { recursive: true });
   const mine = `${file}.${process.pid}`;
   const since = new Date().toISOString();

@@ -16,7 +16,7 @@ run(async () => {
   await setUp();
   const { made, tables } = await readCopy(resolve(file));
   const cluster = process.env.DATABASE_URL ? null : await openProjectCluster();
-  const admin = process.env.DATABASE_URL ?? cluster.url("postgres");
+  const admin = process.env.DATABASE_URL ?? cluster?.url("postgres");
   try {
     const fresh = `${NAME}_restoring_${process.pid}`;
     await restoreInto(admin, fresh, resolve(file), tables);
@@ -38,7 +38,8 @@ async function putInPlace(admin, fresh) {
   await client.connect();
   try {
     const name = (one) => client.escapeIdentifier(one);
-    const stands = (await client.query("select 1 from pg_database where datname = $1", [NAME])).rowCount > 0;
+    const stands =
+      (await client.query("select 1 from pg_database where datname = $1", [NAME])).rows.length > 0;
     const before = `${NAME}_before_${new Date().toISOString().replace(/\D/g, "").slice(0, 14)}`;
     try {
       if (stands) await client.query(`alter database ${name(NAME)} rename to ${name(before)}`);

@@ -8,6 +8,7 @@ const UP_WITHIN_MS = 120_000;
 /**
  * Starts the application server and waits until it answers. It ends by itself when this process dies, because
  * the channel between them closes.
+ * @param {{ databaseUrl: string, port: number, dist?: string | null, env?: Record<string, string> }} how
  */
 export async function startServer({ databaseUrl, port, dist, env = {} }) {
   const child = spawn(process.execPath, ["--import", "tsx", "apps/server/src/main.ts"], {
@@ -15,7 +16,13 @@ export async function startServer({ databaseUrl, port, dist, env = {} }) {
     stdio: ["ignore", "inherit", "inherit", "ipc"],
     // In a group of its own, so that Ctrl+C reaches this process first and the server drains in order.
     detached: true,
-    env: { ...process.env, ...env, DATABASE_URL: databaseUrl, PORT: String(port), WEB_DIST: dist },
+    env: {
+      ...process.env,
+      ...env,
+      DATABASE_URL: databaseUrl,
+      PORT: String(port),
+      WEB_DIST: dist ?? undefined,
+    },
   });
   const gone = new Promise((resolve) => child.once("exit", (code) => resolve(code ?? 1)));
   const up = new Promise((resolve, reject) => {

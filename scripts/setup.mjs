@@ -4,12 +4,11 @@ import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "
 import { join } from "node:path";
 import { isRoot } from "./accounts.mjs";
 import { PROJECT, STATE, serverBinaries } from "./database.mjs";
+import { browserOn, installOn, THIS_MACHINE } from "./found.mjs";
 import { takeLock } from "./lock.mjs";
 import { Plain, say } from "./plain.mjs";
 
 const OLDEST_NODE = [20, 19];
-const CHROMIUM = "/usr/bin/chromium";
-const CERTUTIL = "/usr/bin/certutil";
 
 /** Runs a script's main function; what it throws becomes one plain line, or a stack if it is a defect. */
 export async function run(main) {
@@ -63,28 +62,33 @@ function ensurePackages() {
 
 function ensurePostgres() {
   if (serverBinaries()) return;
-  installFromDebian("postgresql-15", "PostgreSQL 15");
+  install("postgres", "PostgreSQL");
   if (!serverBinaries()) throw new Plain("PostgreSQL is still not there after installing it.");
 }
 
 /** Chromium, and what puts an authority into its store: the tests trust a shop as a tablet does. */
 function ensureChromium() {
-  for (const [file, name, title] of [
-    [CHROMIUM, "chromium", "Chromium"],
-    [CERTUTIL, "libnss3-tools", "certutil"],
-  ]) {
-    if (existsSync(file)) continue;
-    installFromDebian(name, title);
-    if (!existsSync(file)) throw new Plain(`${title} is still not there after installing it.`);
+  /** @type {readonly (readonly ["browser" | "certificates", string, () => boolean])[]} */
+  const wanted = [
+    ["browser", "Chromium", () => browserOn(THIS_MACHINE) !== null],
+    ["certificates", "certutil", () => THIS_MACHINE.ask("which", "certutil") !== null],
+  ];
+  for (const [what, title, isThere] of wanted) {
+    if (isThere()) continue;
+    install(what, title);
+    if (!isThere()) throw new Plain(`${title} is still not there after installing it.`);
   }
 }
 
-function installFromDebian(name, title) {
-  if (!isRoot) {
-    throw new Plain(
-      `${title} is missing and only an administrator may install it:\n  sudo apt-get install ${name}`,
-    );
-  }
+/**
+ * By Debian's packages as root; anybody else, and any other system, is told how.
+ * @param {Parameters<typeof installOn>[1]} what
+ * @param {string} title
+ */
+function install(what, title) {
+  const { by, name, words } = installOn(THIS_MACHINE, what);
+  if (by !== "apt" || !isRoot)
+    throw new Plain(`${title} is missing. Install it, then run this again:\n  ${words}`);
   say(`Installing ${title} from Debian's packages …`);
   const env = { ...process.env, DEBIAN_FRONTEND: "noninteractive" };
   const apt = (...args) => spawnSync("apt-get", args, { env, stdio: ["ignore", "ignore", "inherit"] }).status;

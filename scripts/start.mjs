@@ -63,7 +63,7 @@ function untilAskedToStop() {
   return new Promise((resolve) => {
     for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(signal, resolve);
     setInterval(() => {
-      if (!watched.every(isSameProcess)) resolve();
+      if (!watched.every(isSameProcess)) resolve(undefined);
     }, LOOK_FOR_PARENT_MS).unref();
   });
 }
