@@ -54,7 +54,7 @@ export async function fullDisk(wrongs: Wrongs): Promise<{ refused: number; answe
   }
   let stand: Stand | undefined;
   try {
-    stand = await openStand(home);
+    stand = await openStand({ home });
     const writer = await startWriter(stand, await freshThings(stand), wrongs);
     const blades = Array.from({ length: PICTURES }, () => randomUUID());
     for (const id of blades) await stand.send("POST", "/blades", { id, file: bladeNamed("Large") });

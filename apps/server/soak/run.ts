@@ -1,7 +1,8 @@
 import { fullDisk, lostConnections } from "./disturbed.ts";
 import { hostileBodies } from "./hostile.ts";
 import { races } from "./races.ts";
-import { openStand, type Stand, seeded, Wrongs } from "./stand.ts";
+import { shutOut } from "./shut-out.ts";
+import { openStand, type Stand, type StandOptions, seeded, Wrongs } from "./stand.ts";
 import { killsUnderWriters } from "./writers.ts";
 
 /**
@@ -32,6 +33,23 @@ const TRIALS: Record<string, (wrongs: Wrongs) => Promise<string>> = {
       const { cut, answers } = await lostConnections(stand, 500, wrongs);
       return `${cut} connections cut, ${answers} writes acknowledged`;
     }),
+  two: (wrongs) =>
+    withStand(
+      async (stand) => {
+        const count = await races(stand, 300, wrongs);
+        const answers = await killsUnderWriters(stand, { servers: 20, databases: 2, random }, wrongs, say);
+        return `two servers on one database: ${count} races, 20 servers and 2 databases killed, ${answers} writes acknowledged`;
+      },
+      { servers: 2 },
+    ),
+  "shut out": (wrongs) =>
+    withStand(
+      async (stand) => {
+        const { request, stream } = await shutOut(stand, wrongs);
+        return `20 devices shut out at one server while they were at the other: each next request refused, the answer to the desk after ${request.toFixed(0)} ms at most, streams ended after ${stream.toFixed(0)} ms at most`;
+      },
+      { servers: 2, last: { DESK: "shut" } },
+    ),
   disk: async (wrongs) => {
     const done = await fullDisk(wrongs);
     return done
@@ -61,8 +79,8 @@ say(
 );
 process.exitCode = isWrong ? 1 : 0;
 
-async function withStand<T>(work: (stand: Stand) => Promise<T>): Promise<T> {
-  const stand = await openStand();
+async function withStand<T>(work: (stand: Stand) => Promise<T>, options: StandOptions = {}): Promise<T> {
+  const stand = await openStand(options);
   try {
     return await work(stand);
   } finally {

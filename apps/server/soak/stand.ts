@@ -20,21 +20,41 @@ export interface Stand {
   send(method: string, path: string, body?: unknown): Promise<Answer | null>;
   killServer(): Promise<void>;
   killPostgres(): Promise<void>;
+  /** Where its servers listen. */
+  readonly ports: readonly number[];
   /** Address of the cluster's own database, for those who disturb it. */
   readonly databaseUrl: string;
   stop(): Promise<void>;
 }
 
-/** `home` is a folder for the data, where it has to lie somewhere in particular. */
-export async function openStand(home?: string): Promise<Stand> {
+export interface StandOptions {
+  /** A folder for the data, where it has to lie somewhere in particular. */
+  readonly home?: string;
+  /** So many servers on the one database, asked by turns. */
+  readonly servers?: number;
+  /** Beside what every server is told, for the last of them. */
+  readonly last?: Readonly<Record<string, string>>;
+}
+
+export async function openStand({ home, servers = 1, last = {} }: StandOptions = {}): Promise<Stand> {
   const cluster = await openThrowawayCluster([], home);
-  const port = await freePort();
-  const env = { LOG_LEVEL: process.env.LOG_LEVEL ?? "silent", INSTRUMENT_PORT: String(await freePort()) };
-  const start = () => startServer({ databaseUrl: cluster.url("postgres"), port, env });
-  let server = await start();
+  const start = async (port: number, isLast: boolean) => {
+    const env = {
+      LOG_LEVEL: process.env.LOG_LEVEL ?? "silent",
+      INSTRUMENT_PORT: String(await freePort()),
+      ...(isLast ? last : {}),
+    };
+    return startServer({ databaseUrl: cluster.url("postgres"), port, env });
+  };
+  const ports: number[] = [];
+  for (let i = 0; i < servers; i++) ports.push(await freePort());
+  const running = await Promise.all(ports.map((port, i) => start(port, i === servers - 1)));
+  let [asked, killed] = [0, 0];
   return {
+    ports,
     databaseUrl: cluster.url("true_spine"),
     async send(method, path, body) {
+      const port = ports[asked++ % servers]!;
       try {
         const response = await fetch(`http://127.0.0.1:${port}/api${path}`, {
           method,
@@ -54,16 +74,17 @@ export async function openStand(home?: string): Promise<Stand> {
       }
     },
     async killServer() {
-      process.kill(server.pid, "SIGKILL");
-      await server.gone;
-      server = await start();
+      const which = killed++ % servers;
+      process.kill(running[which]!.pid, "SIGKILL");
+      await running[which]!.gone;
+      running[which] = await start(ports[which]!, which === servers - 1);
     },
     async killPostgres() {
       await cluster.kill();
       await cluster.startAgain();
     },
     async stop() {
-      await server.stop();
+      await Promise.all(running.map((server: { stop(): Promise<void> }) => server.stop()));
       await cluster.stop();
     },
   };
