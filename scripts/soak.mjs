@@ -1,17 +1,27 @@
 import { spawn } from "node:child_process";
 import { PROJECT } from "./database.mjs";
+import { otherPostgres } from "./other-postgres.mjs";
 import { freePort } from "./processes.mjs";
 import { run, setUp } from "./setup.mjs";
+
+/** Another major version than this machine's packages have: the trial of two servers is run on it too. */
+const OTHER_MAJOR = 17;
 
 /** The long trials: the server, rounds of readings at the bench, a page whose server is killed under it; what they count is printed. */
 run(async () => {
   const chosen = process.argv.slice(2);
+  const other = () =>
+    execute(process.execPath, ["--import", "tsx", "apps/server/soak/run.ts", "two"], {
+      TRUE_SPINE_POSTGRES: otherPostgres(OTHER_MAJOR),
+    });
   const rounds = () =>
     execute(process.execPath, ["--import", "tsx", "apps/instruments/soak/run.ts", ...chosen.slice(1)]);
   if (chosen[0] === "rounds") return rounds();
+  if (chosen[0] === "other-postgres") return other();
   await setUp({ chromium: true, pages: true });
   const server = await execute(process.execPath, ["--import", "tsx", "apps/server/soak/run.ts", ...chosen]);
   if (chosen.length > 0) return server;
+  const elsewhere = await other();
   const bench = await rounds();
   const page = [
     "playwright",
@@ -23,7 +33,12 @@ run(async () => {
     "--reporter",
     "list",
   ];
-  return (await execute("npx", page, { KILLS: "50", E2E_PORT: String(await freePort()) })) || server || bench;
+  return (
+    (await execute("npx", page, { KILLS: "50", E2E_PORT: String(await freePort()) })) ||
+    server ||
+    elsewhere ||
+    bench
+  );
 });
 
 function execute(command, args, env = {}) {

@@ -1,3 +1,4 @@
+import pg from "pg";
 import { fullDisk, lostConnections } from "./disturbed.ts";
 import { hostileBodies } from "./hostile.ts";
 import { races } from "./races.ts";
@@ -38,7 +39,7 @@ const TRIALS: Record<string, (wrongs: Wrongs) => Promise<string>> = {
       async (stand) => {
         const count = await races(stand, 300, wrongs);
         const answers = await killsUnderWriters(stand, { servers: 20, databases: 2, random }, wrongs, say);
-        return `two servers on one database: ${count} races, 20 servers and 2 databases killed, ${answers} writes acknowledged`;
+        return `two servers on one database of PostgreSQL ${await versionOf(stand)}: ${count} races, 20 servers and 2 databases killed, ${answers} writes acknowledged`;
       },
       { servers: 2 },
     ),
@@ -78,6 +79,16 @@ say(
     : "Nothing lost, nothing doubled, nothing overwritten unseen, no defect answered.",
 );
 process.exitCode = isWrong ? 1 : 0;
+
+async function versionOf({ databaseUrl }: Stand): Promise<string> {
+  const client = new pg.Client({ connectionString: databaseUrl });
+  await client.connect();
+  try {
+    return (await client.query("show server_version")).rows[0].server_version;
+  } finally {
+    await client.end();
+  }
+}
 
 async function withStand<T>(work: (stand: Stand) => Promise<T>, options: StandOptions = {}): Promise<T> {
   const stand = await openStand(options);
