@@ -34,6 +34,8 @@ const schemas = new Map(
 
 export interface AppOptions {
   readonly db: Database;
+  /** Where lists are read from, if not from the database itself. */
+  readonly lists?: Database | null;
   readonly judging: Judging;
   readonly log: Logger;
   readonly instruments: Instruments;
@@ -59,6 +61,7 @@ const COMPRESSED = /^(application\/(problem\+)?json|text\/(html|css|javascript)|
 /** The whole server as one Hono app: API under /api, the pages for everything else. */
 export function createApp({
   db,
+  lists = null,
   judging,
   log,
   instruments,
@@ -132,7 +135,7 @@ export function createApp({
     return c.json(schema);
   });
   app.get("/api/me", (c) => c.json(meOf(c)));
-  const stores = { db, judging };
+  const stores = { db, judging, lists };
   app.route("/api/blades", bladeRoutes(stores));
   app.route("/api/bundles", bundleRoutes(stores));
   app.route("/api/shop", shopRoutes(stores));

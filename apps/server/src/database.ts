@@ -43,19 +43,8 @@ export async function openDatabase(url: string, name = NAME): Promise<OpenDataba
   const own = new URL(url);
   own.pathname = `/${name}`;
   await patiently(() => prepare(url, name, own.href));
-  const pool = new Pool({
-    connectionString: own.href,
-    max: MOST_CONNECTIONS,
-    connectionTimeoutMillis: CONNECT_WITHIN_MS,
-    statement_timeout: STATEMENT_WITHIN_MS,
-    lock_timeout: LOCK_WITHIN_MS,
-    idle_in_transaction_session_timeout: IDLE_IN_TRANSACTION_MS,
-    query_timeout: ANSWER_WITHIN_MS,
-    keepAlive: true,
-  });
-  // A connection may break while it is idle or while it is lent; without a listener either would end the process.
-  pool.on("error", () => {});
-  pool.on("connect", (client) => client.on("error", () => {}));
+  const pool = new Pool(limitsOf(own.href));
+  listenTo(pool);
   const db = drizzle(pool);
   return {
     db,
@@ -63,6 +52,48 @@ export async function openDatabase(url: string, name = NAME): Promise<OpenDataba
     hear: (channel, onWords, onBack) => hear(own.href, channel, onWords, onBack),
     close: () => pool.end(),
   };
+}
+
+/** Opens a copy of the product's database that is kept up by PostgreSQL itself, to read from alone. Nothing is made or migrated there. */
+export function openReplica(url: string, name = NAME): Omit<OpenDatabase, "hear"> {
+  const own = new URL(url);
+  own.pathname = `/${name}`;
+  const pool = new Pool({ ...limitsOf(own.href), options: "-c default_transaction_read_only=on" });
+  listenTo(pool);
+  return { db: drizzle(pool), url: own.href, close: () => pool.end() };
+}
+
+/**
+ * What a list reads: from the replica where there is one, and from the database itself where the replica is away. Throws what the reading throws.
+ */
+export async function listed<T>(
+  { db, lists }: { db: Database; lists?: Database | null },
+  read: (from: Database) => Promise<T>,
+): Promise<T> {
+  if (!lists) return read(db);
+  try {
+    return await read(lists);
+  } catch (error) {
+    if (!isDatabaseAway(error)) throw error;
+    return read(db);
+  }
+}
+
+const limitsOf = (url: string) => ({
+  connectionString: url,
+  max: MOST_CONNECTIONS,
+  connectionTimeoutMillis: CONNECT_WITHIN_MS,
+  statement_timeout: STATEMENT_WITHIN_MS,
+  lock_timeout: LOCK_WITHIN_MS,
+  idle_in_transaction_session_timeout: IDLE_IN_TRANSACTION_MS,
+  query_timeout: ANSWER_WITHIN_MS,
+  keepAlive: true,
+});
+
+/** A connection may break while it is idle or while it is lent; without a listener either would end the process. */
+function listenTo(pool: Pool): void {
+  pool.on("error", () => {});
+  pool.on("connect", (client) => client.on("error", () => {}));
 }
 
 /** LISTEN on a connection of its own, made again for as long as it is wanted. */

@@ -1,13 +1,15 @@
 import { once } from "node:events";
 import { relative } from "node:path";
 import { serve } from "@hono/node-server";
+import { sql } from "drizzle-orm";
 import pino from "pino";
 import { Doors } from "./access/doors.ts";
 import { listed, openShop } from "./access/shop.ts";
 import { createApp } from "./app.ts";
 import { Copying } from "./copying.ts";
-import { openDatabase } from "./database.ts";
+import { openDatabase, openReplica } from "./database.ts";
 import { seedDemo } from "./demo/seed.ts";
+import { BENCHES, Benches } from "./instruments/benches.ts";
 import { Gateway } from "./instruments/gateway.ts";
 import { SimulatedBench } from "./instruments/simulated.ts";
 import { Judging } from "./judging/judging.ts";
@@ -22,6 +24,9 @@ const USUAL_INSTRUMENT_PORT = 4580;
 const log = pino({ level: process.env.LOG_LEVEL ?? "warn" });
 const port = Number(required("PORT"));
 const { db, url, hear, close } = await openDatabase(required("DATABASE_URL"), process.env.DATABASE_NAME);
+const replica = process.env.DATABASE_READ_URL
+  ? openReplica(process.env.DATABASE_READ_URL, process.env.DATABASE_NAME)
+  : null;
 const judging = new Judging();
 await seedDemo({ db, judging });
 
@@ -36,14 +41,25 @@ const deaf = hear(
   () =>
     void doors.lookAgain().catch((error: unknown) => log.warn({ err: error }, "devices not looked after")),
 );
+const benches = new Benches(gateway, (words) => {
+  void db
+    .execute(sql`select pg_notify(${BENCHES}, ${words})`)
+    .catch((error: unknown) => log.warn({ err: error }, "other servers not told of the bench"));
+});
+const unheard = hear(
+  BENCHES,
+  (words) => benches.hear(words),
+  () => benches.sayWhoIsHere(),
+);
 const shared = process.env.SHOP_DIR ? await openShop(process.env.SHOP_DIR) : null;
 const copying = new Copying(db, url, log);
 copying.startNightly();
 const app = createApp({
   db,
+  lists: replica?.db ?? null,
   judging,
   log,
-  instruments: { gateway, bench, self: `http://127.0.0.1:${port}` },
+  instruments: { gateway: benches, bench, self: `http://127.0.0.1:${port}` },
   webDist,
   hosts: [...listed(process.env.HOSTS), ...(shared?.names ?? [])],
   doors,
@@ -77,11 +93,14 @@ function drain(): void {
   setTimeout(() => process.exit(1), DRAIN_WITHIN_MS).unref();
   copying.stop();
   bench.stop();
+  benches.stop();
   gateway.close();
   const closed = servers.map((server) => new Promise<void>((resolve) => server.close(() => resolve())));
   void Promise.all(closed).then(async () => {
     await judging.close();
     await deaf();
+    await unheard();
+    await replica?.close();
     await close();
     process.exit(0);
   });

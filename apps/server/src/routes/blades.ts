@@ -1,4 +1,5 @@
 import { Hono } from "hono";
+import { listed } from "../database.ts";
 import {
   createBlade,
   deleteBlade,
@@ -37,12 +38,13 @@ export function bladeRoutes(stores: Stores): Hono {
   routes.get("/", async (c) => {
     const archived = c.req.query("archived") === "true";
     const limit = Number(c.req.query("limit") ?? Number.NaN);
-    const page = await listBlades(db, {
+    const asked = {
       search: searchOf(c),
       archived,
       ...(Number.isInteger(limit) ? { limit } : {}),
       after: c.req.query("after"),
-    });
+    };
+    const page = await listed(stores, (from) => listBlades(from, asked));
     // Web linking, RFC 8288.
     if (page.next) {
       const next = new URLSearchParams({ ...c.req.query(), after: page.next });
@@ -52,7 +54,9 @@ export function bladeRoutes(stores: Stores): Hono {
     return c.json(page.rows);
   });
 
-  routes.get("/names", async (c) => c.json(await listNames(db, c.req.query("archived") === "true")));
+  routes.get("/names", async (c) =>
+    c.json(await listed(stores, (from) => listNames(from, c.req.query("archived") === "true"))),
+  );
 
   routes.get("/deleted", async (c) => c.json(await listDeleted(db)));
 

@@ -1,7 +1,7 @@
 import { Hono } from "hono";
 import { streamSSE } from "hono/streaming";
 import type { Doors, WithDevice } from "../access/doors.ts";
-import type { Gateway } from "../instruments/gateway.ts";
+import type { Bench } from "../instruments/benches.ts";
 import type { SimulatedBench } from "../instruments/simulated.ts";
 import type { Judging } from "../judging/judging.ts";
 import { away, notFound } from "../problem.ts";
@@ -13,7 +13,7 @@ const MOST_STREAMS = 64;
 const MOST_WAITING = 200;
 
 export interface Instruments {
-  readonly gateway: Gateway;
+  readonly gateway: Bench;
   readonly bench: SimulatedBench;
   /** Where this server is reached from its own machine; what simulated instruments ask. */
   readonly self: string;
