@@ -34,6 +34,10 @@ export const blades = pgTable(
     deletedAt: when("deleted_at"),
   },
   (table) => [
+    // The rack in its order: pages of it, and how many stand there, are read from the index alone.
+    index("blades_on_rack")
+      .on(table.updatedAt, table.id)
+      .where(sql`${table.deletedAt} is null and ${table.archivedAt} is null`),
     index("blades_updated").on(table.updatedAt),
     check("blades_state", sql`${table.state} in ('design', 'in work', 'finished')`),
   ],

@@ -1,0 +1,1 @@
+CREATE INDEX "blades_on_rack" ON "blades" USING btree ("updated_at","id") WHERE "blades"."deleted_at" is null and "blades"."archived_at" is null;
