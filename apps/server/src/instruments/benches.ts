@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import type { BenchEvent, InstrumentState, ToInstrument } from "@true-spine/core/inspect/wire.ts";
 import { type BenchWords, benchWords, parseBenchWords } from "./bench-words.ts";
-import { Hearing } from "./hearing.ts";
+import { type Hearing, Hearings } from "./hearing.ts";
 
 /** Channel on which servers of one database tell one another what their instruments do. */
 export const BENCHES = "true_spine_benches";
@@ -31,7 +31,7 @@ interface Elsewhere {
 export class Benches implements Bench {
   private readonly me = randomUUID();
   private readonly elsewhere = new Map<string, Elsewhere>();
-  private readonly hearings = new Set<Hearing>();
+  private readonly hearings = new Hearings();
   private ears: Hearing;
   private isStopped = false;
   private readonly saying: ReturnType<typeof setInterval>;
@@ -63,10 +63,7 @@ export class Benches implements Bench {
   }
 
   listen(most: number): Hearing {
-    const hearing = new Hearing(most, (one) => this.hearings.delete(one));
-    this.hearings.add(hearing);
-    hearing.tell(this.now());
-    return hearing;
+    return this.hearings.open(most, this.now());
   }
 
   tell(id: string, message: ToInstrument): boolean {
@@ -87,13 +84,13 @@ export class Benches implements Bench {
       return;
     }
     if (told.event.event === "reading") {
-      this.emit(told.event);
+      this.hearings.tell(told.event);
       return;
     }
     const isNew = !this.elsewhere.has(told.from);
     if (isNew && this.elsewhere.size >= MOST_SERVERS) return;
     this.elsewhere.set(told.from, { instruments: told.event.instruments, at: Date.now() });
-    this.emit(this.now());
+    this.hearings.tell(this.now());
     // One that has just come has not heard who is here.
     if (isNew) this.sayWhoIsHere();
   }
@@ -110,7 +107,7 @@ export class Benches implements Bench {
     this.isStopped = true;
     clearInterval(this.saying);
     this.ears.stop();
-    for (const hearing of this.hearings) hearing.stop();
+    this.hearings.stop();
     this.say({ say: "event", event: { event: "instruments", instruments: [], port: 0 } });
   }
 
@@ -125,16 +122,12 @@ export class Benches implements Bench {
       }
       if (event === "nothing") continue;
       this.say({ say: "event", event });
-      this.emit(event.event === "instruments" ? this.now() : event);
+      this.hearings.tell(event.event === "instruments" ? this.now() : event);
     }
   }
 
   private now(): BenchEvent {
     return { event: "instruments", instruments: this.list(), port: this.port };
-  }
-
-  private emit(event: BenchEvent): void {
-    for (const hearing of this.hearings) hearing.tell(event);
   }
 
   private say(

@@ -10,7 +10,7 @@ import {
 } from "@true-spine/core/inspect/wire.ts";
 import type { InstrumentKind } from "@true-spine/core/shop/instrument.ts";
 import type { Logger } from "pino";
-import { Hearing } from "./hearing.ts";
+import { type Hearing, Hearings } from "./hearing.ts";
 
 /** Lines of nonsense after which an instrument is said to speak it. */
 const NONSENSE = 5;
@@ -37,7 +37,7 @@ interface Known {
  */
 export class Gateway {
   private readonly known = new Map<string, Known>();
-  private readonly hearings = new Set<Hearing>();
+  private readonly hearings = new Hearings();
   private server: Server | null = null;
 
   constructor(private readonly log: Logger) {}
@@ -72,7 +72,7 @@ export class Gateway {
       socket?.destroy();
     }
     this.server?.close();
-    for (const hearing of this.hearings) hearing.stop();
+    this.hearings.stop();
   }
 
   list(): InstrumentState[] {
@@ -81,10 +81,7 @@ export class Gateway {
 
   /** Hears who is here, and everything from now on; at most so many events wait to be taken. */
   listen(most: number): Hearing {
-    const hearing = new Hearing(most, (one) => this.hearings.delete(one));
-    this.hearings.add(hearing);
-    hearing.tell(this.now());
-    return hearing;
+    return this.hearings.open(most, this.now());
   }
 
   /** Says something to an instrument that is here; false where it is not. */
@@ -102,7 +99,7 @@ export class Gateway {
   }
 
   private emit(event: BenchEvent): void {
-    for (const hearing of this.hearings) hearing.tell(event);
+    this.hearings.tell(event);
   }
 
   private change(id: string, part: Partial<InstrumentState>): void {

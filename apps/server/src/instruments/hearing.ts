@@ -47,3 +47,24 @@ export class Hearing {
     this.wake?.();
   };
 }
+
+/** All who hear of a bench. */
+export class Hearings {
+  private readonly all = new Set<Hearing>();
+
+  /** Another one, which first hears how things stand; at most so many events wait to be taken. */
+  open(most: number, standing: BenchEvent): Hearing {
+    const hearing = new Hearing(most, (one) => this.all.delete(one));
+    this.all.add(hearing);
+    hearing.tell(standing);
+    return hearing;
+  }
+
+  tell(event: BenchEvent): void {
+    for (const hearing of this.all) hearing.tell(event);
+  }
+
+  stop(): void {
+    for (const hearing of this.all) hearing.stop();
+  }
+}
