@@ -98,16 +98,21 @@ export function mutantsOf(source) {
   return found;
 }
 
-/** So many slips of the whole core, always the same for a seed. @returns {Mutant[]} */
-export function chosen(count, seed) {
-  const all = filesUnder(SOURCE).flatMap((path) => {
+/** Every slip in the whole core. @returns {Mutant[]} */
+export function everyMutant() {
+  return filesUnder(SOURCE).flatMap((path) => {
     const file = relative(PROJECT, path);
     return mutantsOf(readFileSync(path, "utf8")).map((one) => ({ file, ...one }));
   });
+}
+
+/** So many of them, always the same for a seed. @returns {Mutant[]} */
+export function chosen(every, count, seed) {
+  const left = [...every];
   const random = seeded(seed);
   const picked = [];
-  while (picked.length < count && all.length > 0)
-    picked.push(...all.splice(Math.floor(random() * all.length), 1));
+  while (picked.length < count && left.length > 0)
+    picked.push(...left.splice(Math.floor(random() * left.length), 1));
   return picked;
 }
 

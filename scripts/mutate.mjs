@@ -2,7 +2,7 @@ import { spawn } from "node:child_process";
 import { existsSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { PROJECT } from "./database.mjs";
-import { alikeIn, chosen } from "./mutants.mjs";
+import { alikeIn, chosen, everyMutant } from "./mutants.mjs";
 import { say } from "./plain.mjs";
 import { run, setUp } from "./setup.mjs";
 
@@ -16,7 +16,7 @@ run(async () => {
   const alike = readFileSync(join(PROJECT, "packages/core/mutants-alike.json"), "utf8");
   const unseen = [];
   let [caught, passedOver] = [0, 0];
-  for (const [i, mutant] of chosen(count, seed).entries()) {
+  for (const [i, mutant] of chosen(everyMutant(), count, seed).entries()) {
     const why = alikeIn(alike, mutant);
     const told = `${i + 1} of ${count}: ${mutant.file}:${mutant.line} ${mutant.was} → ${mutant.is || "nothing"}`;
     if (why) {
