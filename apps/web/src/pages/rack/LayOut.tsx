@@ -116,8 +116,7 @@ function Layout({ drawing, name: fileName, onClose }: LayOutProps) {
   };
   const runInWords = (run: Path) => {
     const at = boxOf(flattened(run, Number.MAX_VALUE));
-    const say = (length: number) =>
-      showLength(length * laying.mmPerUnit, unit, unit === "mm" ? 1 : undefined);
+    const say = (length: number) => showLength(length * laying.mmPerUnit, unit, unit === "mm" ? 0 : 2);
     return `${say(at.right - at.left)} × ${say(at.top - at.bottom)} ${unit}`;
   };
   const widest = Math.max(
@@ -184,7 +183,7 @@ function Layout({ drawing, name: fileName, onClose }: LayOutProps) {
               value={String(laying.contour)}
               options={drawing.contours.slice(0, MOST_RUNS).map((run, i) => ({
                 value: String(i),
-                name: `${i === 0 ? "the largest" : `number ${i + 1}`}, ${runInWords(run)}`,
+                name: `${i === 0 ? "largest" : i + 1}: ${runInWords(run)}`,
               }))}
               onChange={(value) => change({ contour: Number(value) })}
             />
