@@ -58,6 +58,22 @@ describe("a paper template of a form, read back by another reader", () => {
     expect(long).toBeCloseTo(forging.map.volume / (38 * 6.35), 0);
   });
 
+  test("each form is as wide as it says, square to a middle that turns with it", () => {
+    for (const [i, { step, at }] of forging.forms.forms.entries()) {
+      const { outline, middle } = forging.outlines[i]!;
+      expect(outline).toHaveLength(2 * at.length);
+      for (const [k, { width, turned }] of at.entries()) {
+        const [up, down, mid] = [outline[k]!, outline.at(-1 - k)!, middle[k]!];
+        expect(Math.hypot(up[0] - down[0], up[1] - down[1]), `${step} at ${k}`).toBeCloseTo(width, 6);
+        expect((up[0] + down[0]) / 2).toBeCloseTo(mid[0], 6);
+        expect((up[1] + down[1]) / 2).toBeCloseTo(mid[1], 6);
+        const lean = (Math.atan2(down[0] - up[0], up[1] - down[1]) * 180) / Math.PI;
+        expect(lean).toBeCloseTo(turned, 6);
+      }
+    }
+    expect(forging.forms.forms.some(({ at }) => at.some(({ turned }) => Math.abs(turned) > 0.5))).toBe(true);
+  });
+
   test("hot it is longer by what steel grows to where work stops", async () => {
     const [cold, hot] = [await outlineOf("bevel", false), await outlineOf("bevel", true)];
     expect(hot.long / cold.long).toBeCloseTo(1 + expansionAt(NO_FORGE.heat.stop), 4);

@@ -60,6 +60,44 @@ const ask = (sets: StraightSet[], blows: Blow[] = [], more: Partial<StraightAske
 const bump = (x: number) => (x <= 60 ? (0.5 * x) / 60 : (0.5 * (110 - x)) / 50);
 const ids = (asked: StraightAsked) => judgeStraight(asked, straightReport(asked)).map(({ id }) => id);
 
+describe("the straightedge it is read against", () => {
+  const set = onBlade(1, bump, { instrument: feelers.id });
+  const { band } = straightReport(ask([set]));
+  /** Findings of the straightedge, with feelers so bent and checked so long before the reading. */
+  const told = (bent: number, checked?: string, sets = [set]) => {
+    const own = {
+      ...feelers,
+      shape: [
+        { x: 0, t: 0 },
+        { x: 100, t: -bent },
+        { x: 300, t: 0 },
+      ],
+      ...(checked ? { checked } : {}),
+    };
+    const asked = ask(sets, [], { shop: { ...USUAL_SHOP, instruments: [own] } });
+    return judgeStraight(asked, straightReport(asked)).filter(({ id }) => id.startsWith("reference"));
+  };
+
+  test("bent itself by more than a quarter of what is asked, it is told with by how much; by less it is not", () => {
+    const [bent] = told(0.3 * band, "2025-12-01");
+    expect(bent).toMatchObject({ id: "reference-bent", severity: "watch" });
+    expect(bent!.message).toContain((0.3 * band).toFixed(2));
+    expect(told(0.2 * band, "2025-12-01")).toEqual([]);
+  });
+
+  test("nobody's word within a year: told; a check or a reversed reading is word enough", () => {
+    expect(told(0).map(({ id }) => id)).toEqual(["reference-unchecked"]);
+    expect(told(0, "2024-12-01").map(({ id }) => id)).toEqual(["reference-unchecked"]);
+    expect(told(0, "2025-02-01")).toEqual([]);
+    const pair = uuid(77);
+    const both = [
+      { ...set, pair },
+      { ...set, id: uuid(2), when: at(2), pair },
+    ];
+    expect(told(0, undefined, both)).toEqual([]);
+  });
+});
+
 describe("read on a blade with a taper of its own", () => {
   test("a bend 0.5 high at 60: its place, its turn, the hollow face, and how it is worked by build", () => {
     const set = onBlade(1, bump);
