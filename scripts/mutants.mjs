@@ -79,6 +79,8 @@ export function mutantsOf(source) {
         (parent.type === "ObjectProperty" && parent.key === node)
       )
         return;
+      // How near is near enough: a tenth more of it is nothing.
+      if (node.value > 0 && node.value < 1e-3) return;
       put(node.start, node.end, node.value === 0 ? "1" : node.value === 1 ? "0" : String(node.value * 1.1));
     },
     BooleanLiteral({ node, parent }) {

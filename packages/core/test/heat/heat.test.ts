@@ -272,6 +272,14 @@ describe("judged", () => {
     const after = ids(blade, hardened, NO_HEAT, { ...NO_HEAT_WORK, runs: right });
     expect(after).not.toContain("soak-short");
     expect(after).not.toContain("temper-late");
+    // Half a minute is nobody's fault: 9.52 of 10 will do, 9.45 will not.
+    const held = (ended: string) =>
+      ids(blade, hardened, NO_HEAT, {
+        ...NO_HEAT_WORK,
+        runs: [{ ...runs[0]!, ended: `2026-01-01T${ended}Z` }],
+      });
+    expect(held("09:15:31")).not.toContain("soak-short");
+    expect(held("09:15:27")).toContain("soak-short");
   });
 
   test("a hardness without its source is told, and a thin edge has no time", () => {
