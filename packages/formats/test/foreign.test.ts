@@ -1,6 +1,7 @@
 import makerjs from "makerjs";
 import { describe, expect, test } from "vitest";
 import { figuresOf } from "../src/drawing-figures.ts";
+import { areaOf } from "./areas.ts";
 
 /**
  * Drawings written by a general-purpose library of shapes that shares nothing with this reader, in many shapes, units and ways of writing:
@@ -16,13 +17,6 @@ interface Shape {
 }
 
 const models = makerjs.models;
-const polygonArea = (points: readonly (readonly [number, number])[]) =>
-  Math.abs(
-    points.reduce((sum, [x, y], i) => {
-      const [nx, ny] = points[(i + 1) % points.length]!;
-      return sum + x * ny - nx * y;
-    }, 0) / 2,
-  );
 /** A plain knife of straight lines: tang, heel, belly in two lines, tip. */
 const KNIFE: [number, number][] = [
   [0, 0],
@@ -49,7 +43,7 @@ const SHAPES: Readonly<Record<string, Shape>> = {
     model: () => new models.ConnectTheDots(true, KNIFE),
     width: 240,
     height: 30,
-    area: polygonArea(KNIFE),
+    area: areaOf(KNIFE),
     holes: 0,
   },
   "a knife with two pins": {
@@ -64,7 +58,7 @@ const SHAPES: Readonly<Record<string, Shape>> = {
       ),
     width: 240,
     height: 30,
-    area: polygonArea(KNIFE),
+    area: areaOf(KNIFE),
     holes: 2,
   },
   "a bar": { model: () => new models.Rectangle(200, 38), width: 200, height: 38, area: 7600, holes: 0 },

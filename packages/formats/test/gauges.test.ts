@@ -9,16 +9,10 @@ import { edgeGauge, edgeLeft, type GaugeOrder, gaugesOf, sectionGauge } from "..
 import { angleBlock, plungeGuides, scribeBlock } from "../src/guides.ts";
 import { Letters } from "../src/letters.ts";
 import { plateOf, writeGaugePlates, writeGauges } from "../src/write-gauges.ts";
+import { areaOf } from "./areas.ts";
 import { FIELD, FONT, KINDS } from "./blades.ts";
 
 const ORDER: GaugeOrder = { behind: [0.3, 0.5], leave: 1.27, gap: 0.5 };
-const areaOf = (points: readonly (readonly [number, number])[]) =>
-  Math.abs(
-    points.reduce((sum, [x, y], i) => {
-      const [nx, ny] = points[(i + 1) % points.length]!;
-      return sum + x * ny - nx * y;
-    }, 0) / 2,
-  );
 
 type Vertex = { x: number; y: number };
 /** Where the level y meets a closed outline, from left to right. */

@@ -10,6 +10,7 @@ import { readDxf } from "../src/read-dxf.ts";
 import { readSvg } from "../src/read-svg.ts";
 import { writeDxf } from "../src/write-dxf.ts";
 import { writeSvg } from "../src/write-svg.ts";
+import { areaOf } from "./areas.ts";
 import { FIELD, KINDS } from "./blades.ts";
 
 const read = (result: Read) => {
@@ -17,13 +18,6 @@ const read = (result: Read) => {
   return result.drawing;
 };
 const refused = (result: Read) => (result.ok ? "" : result.why);
-const areaOf = (points: readonly (readonly [number, number])[]) =>
-  Math.abs(
-    points.reduce((sum, [x, y], i) => {
-      const [nx, ny] = points[(i + 1) % points.length]!;
-      return sum + x * ny - nx * y;
-    }, 0) / 2,
-  );
 /** A 100 × 30 rectangle with its front cut to a point: 40 back along the bottom. Area 100·30 − 40·30/2 = 2400. */
 const AREA = 2400;
 const POINTS = [

@@ -20,17 +20,9 @@ import { writeDxf } from "../src/write-dxf.ts";
 import { write3mf, writeStl } from "../src/write-solids.ts";
 import { writeStations } from "../src/write-stations.ts";
 import { writeSvg } from "../src/write-svg.ts";
+import { areaOf } from "./areas.ts";
 import { FIELD, KINDS } from "./blades.ts";
 
-type Points = readonly (readonly [number, number])[];
-/** Area within a closed run of points, mm²: the shoelace formula. */
-const areaOf = (points: Points) =>
-  Math.abs(
-    points.reduce((sum, [x, y], i) => {
-      const [nx, ny] = points[(i + 1) % points.length]!;
-      return sum + x * ny - nx * y;
-    }, 0) / 2,
-  );
 const modelArea = (blade: typeof FIELD) => areaOf(ringPoints(compileRing(blade.outline)));
 
 /** A place on a spline. Source: de Boor's rule. */

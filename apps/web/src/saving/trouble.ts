@@ -29,3 +29,20 @@ export function worstOf(
   for (const one of states) one.subscribe(() => store.setState(worst()));
   return store;
 }
+
+const SAVED_WITHIN_MS = 10_000;
+
+/** Whether all is saved, now or once what is on its way has come. */
+export function isSavedSoon(trouble: StoreApi<Trouble>): Promise<boolean> {
+  const isSaved = () => trouble.getState().status === "saved";
+  return new Promise((resolve) => {
+    const say = () => {
+      clearTimeout(timer);
+      forget();
+      resolve(isSaved());
+    };
+    const timer = setTimeout(say, SAVED_WITHIN_MS);
+    const forget = trouble.subscribe(() => isSaved() && say());
+    if (isSaved()) say();
+  });
+}

@@ -5,7 +5,7 @@ import { PAPERS, type Paper } from "@true-spine/formats/papers.ts";
 import type { DxfOptions } from "@true-spine/formats/write-dxf.ts";
 import { proxy, type Remote } from "comlink";
 import { useRef, useState } from "react";
-import { type StoreApi, useStore } from "zustand";
+import { useStore } from "zustand";
 import { fetchBundle } from "../../api/bundles.ts";
 import { useSettings } from "../../app/settings.ts";
 import { useDocument, usePurpose, useRail, useScreen } from "../../blade/screen.ts";
@@ -17,7 +17,7 @@ import { Question } from "../../parts/Question.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { fontsFor } from "../../print/fonts.ts";
 import { useReadings } from "../../readings/useReadings.ts";
-import type { Trouble } from "../../saving/trouble.ts";
+import { isSavedSoon } from "../../saving/trouble.ts";
 import { useShop } from "../../shop/shop.ts";
 import { useCheck, useRoute, useWorkRows } from "../../work/useWorkRows.ts";
 import { askOnce } from "../../workers/asking.ts";
@@ -49,23 +49,6 @@ export function ExportPanel() {
       {isOpen && <Choices onClose={() => rail.setState({ panel: null })} />}
     </Question>
   );
-}
-
-const SAVED_WITHIN_MS = 10_000;
-
-/** Whether all is saved, now or once what is on its way has come. */
-function isSavedSoon(trouble: StoreApi<Trouble>): Promise<boolean> {
-  const isSaved = () => trouble.getState().status === "saved";
-  return new Promise((resolve) => {
-    const say = () => {
-      clearTimeout(timer);
-      forget();
-      resolve(isSaved());
-    };
-    const timer = setTimeout(say, SAVED_WITHIN_MS);
-    const forget = trouble.subscribe(() => isSaved() && say());
-    if (isSaved()) say();
-  });
 }
 
 function Choices({ onClose }: { onClose: () => void }) {

@@ -31,6 +31,8 @@ import { newId } from "../../saving/id.ts";
 import { askOnce } from "../../workers/asking.ts";
 import { boxOf, DrawingView, MARKS, type Mark } from "./DrawingView.tsx";
 
+/** How finely a run is measured that is only named by its size, mm. */
+const ROUGHLY = 0.2;
 /** Runs that are offered as the outline. */
 const MOST_RUNS = 20;
 /** A pixel, where a file tells no unit. Source: CSS Values, 96 to the inch. */
@@ -115,7 +117,7 @@ function Layout({ drawing, name: fileName, onClose }: LayOutProps) {
     setIsLevelling(false);
   };
   const runInWords = (run: Path) => {
-    const at = boxOf(flattened(run, Number.MAX_VALUE));
+    const at = boxOf(flattened(run, ROUGHLY / laying.mmPerUnit));
     const say = (length: number) => showLength(length * laying.mmPerUnit, unit, unit === "mm" ? 0 : 2);
     return `${say(at.right - at.left)} × ${say(at.top - at.bottom)} ${unit}`;
   };
