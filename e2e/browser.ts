@@ -11,6 +11,7 @@ export const CHROMIUM = {
     "--disable-background-networking",
     "--disable-component-update",
     "--disable-sync",
+    "--disable-gpu-compositing",
     "--use-gl=angle",
     "--use-angle=swiftshader",
     "--enable-unsafe-swiftshader",

@@ -223,7 +223,7 @@ test("a copy is taken, the cluster deleted, and everything stands again as it wa
 /** pid of the server behind an address. */
 function serverOf(url: string): number {
   const port = new URL(url).port;
-  const look = `for p in $(pgrep -f apps/server/src/main.ts); do
+  const look = `for p in $(pgrep -f apps/server/dist/main.mjs); do
     tr '\\0' '\\n' < /proc/$p/environ | grep -qx PORT=${port} && echo $p
   done`;
   return Number(execFileSync("sh", ["-c", `${look}; true`], { encoding: "utf8" }).trim());

@@ -4,9 +4,10 @@ import { run, setUp } from "./setup.mjs";
 
 /** Speed: of the core as ratios, or with `--scale` of the server with a large shop. */
 run(async () => {
-  await setUp();
+  const isOfServer = process.argv.includes("--scale");
+  await setUp({ built: isOfServer });
   const node = (...args) => spawnSync(process.execPath, args, { cwd: PROJECT, stdio: "inherit" }).status ?? 1;
-  if (process.argv.includes("--scale")) return node("--import", "tsx", "apps/server/bench/scale.ts");
+  if (isOfServer) return node("--import", "tsx", "apps/server/bench/scale.ts");
   const out = ".true-spine/bench.mjs";
   const bundle = [
     "packages/core/bench/run.ts",

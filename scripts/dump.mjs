@@ -15,7 +15,7 @@ const DUMPS = "apps/server/test/dumps";
  * is tried on what stood before it.
  */
 run(async () => {
-  await setUp();
+  await setUp({ built: true });
   const journal = join(PROJECT, "apps/server/migrations/meta/_journal.json");
   const { entries } = JSON.parse(readFileSync(journal, "utf8"));
   const { tag } = entries.at(-1);

@@ -4,14 +4,15 @@ import { PROJECT } from "./database.mjs";
 import { Plain } from "./plain.mjs";
 
 const UP_WITHIN_MS = 120_000;
+const BUILT = "apps/server/dist/main.mjs";
 
 /**
- * Starts the application server and waits until it answers. It ends by itself when this process dies, because
+ * Starts the application server as it was last built and waits until it answers. It ends by itself when this process dies, because
  * the channel between them closes.
  * @param {{ databaseUrl: string, port: number, dist?: string | null, env?: Record<string, string> }} how
  */
 export async function startServer({ databaseUrl, port, dist, env = {} }) {
-  const child = spawn(process.execPath, ["--import", "tsx", "apps/server/src/main.ts"], {
+  const child = spawn(process.execPath, [BUILT], {
     cwd: PROJECT,
     stdio: ["ignore", "inherit", "inherit", "ipc"],
     // In a group of its own, so that Ctrl+C reaches this process first and the server drains in order.

@@ -1,8 +1,9 @@
 import { spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
-import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { existsSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { isRoot } from "./accounts.mjs";
+import { buildProgram } from "./build.mjs";
 import { PROJECT, STATE, serverBinaries } from "./database.mjs";
 import { browserOn, installOn, THIS_MACHINE } from "./found.mjs";
 import { takeLock } from "./lock.mjs";
@@ -22,16 +23,16 @@ export async function run(main) {
 
 /**
  * All set-up that a command needs, one command of this project at a time: packages, PostgreSQL, and what else is asked for. Answers
- * with the folder of the built pages where they are wanted.
+ * with the folder of the built pages where the program is wanted `built`.
  */
-export async function setUp({ chromium = false, pages = false } = {}) {
+export async function setUp({ chromium = false, built = false } = {}) {
   checkNode();
   const release = await takeLock(join(STATE, "set-up.lock"), "packages or pages are being made ready", say);
   try {
     ensurePackages();
     ensurePostgres();
     if (chromium) ensureChromium();
-    return pages ? ensureBuild() : null;
+    return built ? await buildProgram() : null;
   } finally {
     release();
   }
@@ -49,7 +50,10 @@ function checkNode() {
 /** Installs the packages of the lock file, once for each lock file and Node. */
 function ensurePackages() {
   const stamp = join(PROJECT, "node_modules", ".installed-for");
-  const wanted = `${process.versions.node} ${hashOf([join(PROJECT, "package-lock.json")])}`;
+  const lock = createHash("sha256")
+    .update(readFileSync(join(PROJECT, "package-lock.json")))
+    .digest("hex");
+  const wanted = `${process.versions.node} ${lock}`;
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === wanted) return;
   say("Installing packages (about a minute, the first time only) …");
   const installed = spawnSync("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"], {
@@ -95,40 +99,4 @@ function install(what, title) {
   apt("update", "-qq");
   if (apt("install", "-y", "-qq", name) !== 0)
     throw new Plain(`${title} could not be installed; apt-get says why above.`);
-}
-
-/** Builds the pages when their sources have changed since the last build. */
-function ensureBuild() {
-  const dist = join(PROJECT, "apps/web/dist");
-  const stamp = join(PROJECT, "apps/web/dist/.built-from");
-  const sources = ["apps/web", "packages/core/src", "packages/formats/src"].flatMap((folder) =>
-    filesIn(join(PROJECT, folder)),
-  );
-  const wanted = hashOf([...sources, join(PROJECT, "package-lock.json")]);
-  if (existsSync(stamp) && readFileSync(stamp, "utf8") === wanted) return dist;
-  say("Building the pages …");
-  const built = spawnSync("npx", ["vite", "build", "--logLevel", "warn"], {
-    cwd: join(PROJECT, "apps/web"),
-    stdio: "inherit",
-  });
-  if (built.status !== 0) throw new Plain("The pages could not be built; the reason stands above.");
-  writeFileSync(stamp, wanted);
-  return dist;
-}
-
-function filesIn(folder) {
-  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
-    if (["node_modules", "dist", "test"].includes(entry.name)) return [];
-    const path = join(folder, entry.name);
-    return entry.isDirectory() ? filesIn(path) : [path];
-  });
-}
-
-function hashOf(files) {
-  const hash = createHash("sha256");
-  for (const file of files.sort()) {
-    if (!statSync(file).isFile()) continue;
-    hash.update(file.slice(PROJECT.length)).update(readFileSync(file));
-  }
-  return hash.digest("hex");
 }

@@ -18,7 +18,7 @@ run(async () => {
     execute(process.execPath, ["--import", "tsx", "apps/instruments/soak/run.ts", ...chosen.slice(1)]);
   if (chosen[0] === "rounds") return rounds();
   if (chosen[0] === "other-postgres") return other();
-  await setUp({ chromium: true, pages: true });
+  await setUp({ chromium: true, built: true });
   const server = await execute(process.execPath, ["--import", "tsx", "apps/server/soak/run.ts", ...chosen]);
   if (chosen.length > 0) return server;
   const elsewhere = await other();

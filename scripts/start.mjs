@@ -13,7 +13,7 @@ const LOOK_FOR_PARENT_MS = 1000;
 
 run(async () => {
   const asked = untilAskedToStop();
-  const dist = await setUp({ pages: true });
+  const dist = await setUp({ built: true });
   if (!process.env.DATABASE_URL) say("Starting the database …");
   const cluster = process.env.DATABASE_URL ? elsewhere(process.env.DATABASE_URL) : await openProjectCluster();
   let serving;

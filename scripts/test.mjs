@@ -26,7 +26,7 @@ run(async () => {
       `--outputFile.json=${file}`,
     ]),
   );
-  await setUp({ pages: true });
+  await setUp({ built: true });
   const port = await freePort();
   tallies.push(
     await suite(

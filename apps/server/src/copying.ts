@@ -1,14 +1,12 @@
 import { execFile } from "node:child_process";
-import { fileURLToPath } from "node:url";
 import { promisify } from "node:util";
 import type { CopyState } from "@true-spine/core/registry/contract.ts";
 import type { Logger } from "pino";
 import type { Database } from "./database.ts";
+import { COPY_SCRIPT, PROJECT_FOLDER } from "./places.ts";
 import { beginCopy, endCopy } from "./records/copies.ts";
 import { noteTrouble } from "./records/troubles.ts";
 
-const SCRIPT = fileURLToPath(new URL("../../../scripts/copy.mjs", import.meta.url));
-const PROJECT = fileURLToPath(new URL("../../..", import.meta.url));
 const LOOK_EVERY_MS = 10 * 60_000;
 /** Of the night, local time: when nobody grinds. */
 const NIGHT_HOUR = 2;
@@ -51,7 +49,10 @@ export class Copying {
     let came: { file: string; bytes: number } | { why: string };
     try {
       const env = { ...process.env, DATABASE_URL: this.databaseUrl };
-      const { stdout } = await run(process.execPath, [SCRIPT, "--json", folder], { cwd: PROJECT, env });
+      const { stdout } = await run(process.execPath, [COPY_SCRIPT, "--json", folder], {
+        cwd: PROJECT_FOLDER,
+        env,
+      });
       const said = JSON.parse(stdout.trim().split("\n").at(-1)!) as {
         ok: boolean;
         file: string;

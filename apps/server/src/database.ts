@@ -1,16 +1,15 @@
 import { setTimeout as pause } from "node:timers/promises";
-import { fileURLToPath } from "node:url";
 import { sql } from "drizzle-orm";
 import { drizzle, type NodePgDatabase } from "drizzle-orm/node-postgres";
 import { migrate } from "drizzle-orm/node-postgres/migrator";
 import { Client, escapeIdentifier, Pool } from "pg";
 import { codeOf, isDatabaseAway } from "./database-away.ts";
+import { MIGRATIONS } from "./places.ts";
 
 export type Transaction = NodePgDatabase;
 export type Database = NodePgDatabase & { $client: Pool };
 
 const NAME = "true_spine";
-const MIGRATIONS = fileURLToPath(new URL("../migrations", import.meta.url));
 const MOST_CONNECTIONS = 8;
 /** A database that is busy is waited for so long, one that hangs no longer. */
 const CONNECT_WITHIN_MS = 5000;

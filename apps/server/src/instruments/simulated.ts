@@ -1,8 +1,7 @@
 import { type ChildProcess, spawn } from "node:child_process";
-import { fileURLToPath } from "node:url";
+import { instrumentProgram } from "../places.ts";
 
 const PROGRAMS = ["caliper", "height-gauge", "angle-finder", "hardness-tester"] as const;
-const folder = fileURLToPath(new URL("../../../instruments/src/programs/", import.meta.url));
 
 /** The simulated instruments as programs of their own: put on the bench when asked for, and gone with the server. */
 export class SimulatedBench {
@@ -15,11 +14,9 @@ export class SimulatedBench {
     );
     if (this.running.length > 0) return;
     this.running = PROGRAMS.map((name) =>
-      spawn(
-        process.execPath,
-        ["--import", "tsx", `${folder}${name}.ts`, "--port", String(port), "--server", server],
-        { stdio: ["ignore", "ignore", "inherit", "ipc"] },
-      ),
+      spawn(process.execPath, [...instrumentProgram(name), "--port", String(port), "--server", server], {
+        stdio: ["ignore", "ignore", "inherit", "ipc"],
+      }),
     );
     for (const child of this.running) child.on("error", () => {});
   }

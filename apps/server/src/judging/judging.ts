@@ -1,4 +1,3 @@
-import { fileURLToPath } from "node:url";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import type { Beside } from "@true-spine/core/findings/judge.ts";
 import type { Bundle } from "@true-spine/core/registry/bundle.ts";
@@ -6,10 +5,10 @@ import type { Summary } from "@true-spine/core/registry/contract.ts";
 import type { ReadBundle } from "@true-spine/formats/bundle.ts";
 import { Tinypool } from "tinypool";
 import type { BodyName, BodyOf } from "../bodies.ts";
+import { THREAD } from "../places.ts";
 import { away, Problem } from "../problem.ts";
 import { type ReadBody, readBody, type Task } from "./tasks.ts";
 
-const THREAD = fileURLToPath(new URL("./thread.mjs", import.meta.url));
 /** A body up to this many characters cannot keep the event loop long, if no blade has to be worked out for it. */
 const SMALL = 16_000;
 /** Above this it goes a way of its own, so that a small one never waits behind it. */
@@ -86,6 +85,7 @@ export class Judging {
     if (!pool) {
       pool = new Tinypool({
         filename: THREAD,
+        name: "perform",
         runtime: "worker_threads",
         minThreads: 1,
         maxThreads: 1,
