@@ -32,7 +32,7 @@ export async function setUp({ chromium = false, built = false } = {}) {
     ensurePackages();
     ensurePostgres();
     if (chromium) ensureChromium();
-    return built ? await buildProgram() : null;
+    return built ? buildProgram() : null;
   } finally {
     release();
   }

@@ -13,7 +13,7 @@ const REPORTS = join(STATE, "reports");
  * runner that dies, a file that does not load, or no test at all counts as failed.
  */
 run(async () => {
-  await setUp({ chromium: true });
+  await setUp({ chromium: true, built: true });
   rmSync(REPORTS, { recursive: true, force: true });
   mkdirSync(REPORTS, { recursive: true });
   const tallies = [];
@@ -26,7 +26,6 @@ run(async () => {
       `--outputFile.json=${file}`,
     ]),
   );
-  await setUp({ built: true });
   const port = await freePort();
   tallies.push(
     await suite(

@@ -25,7 +25,9 @@ try {
     `${BLADES} blades, ${READINGS} readings; ${AT_ONCE} at once, ${ASKED} times each. Milliseconds.`,
   );
   console.log(
-    ["what", "server p50", "p99", "SQL p50", "p99", "p99 ratio"].map((word) => word.padStart(12)).join(""),
+    ["what", "server p50", "p99", "SQL p50", "p99", "p99 ratio", "MB then"]
+      .map((word) => word.padStart(12))
+      .join(""),
   );
   const any = () => ids[Math.floor(Math.random() * ids.length)]!;
   let saves = 0;
@@ -69,7 +71,7 @@ try {
     200,
   );
   await bundles(many);
-  console.log(`most memory of the server: ${peakOf(server.pid)} MB`);
+  console.log(`most memory of the server: ${memoryOf(server.pid, "VmHWM")} MB`);
 } finally {
   await pool.end();
   await server.stop();
@@ -124,7 +126,7 @@ async function fill() {
     run,
     made,
   ]);
-  await pool.query("analyze");
+  await pool.query("vacuum analyze");
   return { ids, many, run };
 }
 
@@ -161,7 +163,7 @@ async function compare(
     of(asked, 0.99) / of(bare, 0.99),
   ];
   const words = figures.map((figure) => (Number.isFinite(figure) ? figure.toFixed(1) : "–").padStart(12));
-  console.log([name.padStart(12), ...words].join(""));
+  console.log([name, ...words, memoryOf(server.pid, "VmRSS")].map((word) => `${word}`.padStart(12)).join(""));
 }
 
 /** Does it so often, never more than `AT_ONCE` of them at a time. */
@@ -198,6 +200,8 @@ async function bundles(id: string): Promise<void> {
   );
 }
 
-function peakOf(pid: number): number {
-  return Math.round(Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, "utf8"))?.[1]) / 1024);
+/** Resident memory of a process, MB: as it is (VmRSS) or the most it was (VmHWM). */
+function memoryOf(pid: number, what: "VmRSS" | "VmHWM"): number {
+  const status = readFileSync(`/proc/${pid}/status`, "utf8");
+  return Math.round(Number(new RegExp(`${what}:\\s+(\\d+)`).exec(status)?.[1]) / 1024);
 }

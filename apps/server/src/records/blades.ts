@@ -248,12 +248,15 @@ export function listDeleted(db: Database): Promise<DeletedRow[]> {
 
 /** Every revision of a blade, newest first, without the files. */
 export async function listRevisions(db: Database, id: string): Promise<RevisionRow[]> {
-  await readBlade(db, id);
-  return db
+  const found = await db
     .select({ number: revisions.number, label: revisions.label, createdAt: revisions.createdAt })
     .from(revisions)
-    .where(eq(revisions.bladeId, id))
+    .innerJoin(blades, eq(blades.id, revisions.bladeId))
+    .where(and(eq(revisions.bladeId, id), isNull(blades.deletedAt)))
     .orderBy(desc(revisions.number));
+  // A blade always has the revision that stands.
+  if (found.length === 0) throw notFound("blade");
+  return found;
 }
 
 export async function readRevision(

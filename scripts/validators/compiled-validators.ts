@@ -3,11 +3,11 @@ import { _, Ajv } from "ajv";
 import standalone from "ajv/dist/standalone/index.js";
 import { build } from "esbuild";
 import type { Plugin } from "vite";
-import { OPTIONS } from "../../../packages/core/src/document/validator.ts";
+import { OPTIONS } from "../../packages/core/src/document/validator.ts";
 import { schemaKey } from "./schema-key.ts";
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
-const VALIDATOR = here("../../../packages/core/src/document/validator.ts");
+const VALIDATOR = here("../../packages/core/src/document/validator.ts");
 const KEY = here("./schema-key.ts");
 
 /** What one module of the core gets in place of validator.ts, by the module's path; and one validator, by its schema's key. */
@@ -16,14 +16,14 @@ const ONE = "\0validator:";
 
 /** What a compiled validator asks for, and what it gets. */
 const NEEDS: Readonly<Record<string, { name: string; from: string }>> = {
-  formats: { name: "FORMATS", from: here("../../../packages/core/src/document/time.ts") },
+  formats: { name: "FORMATS", from: here("../../packages/core/src/document/time.ts") },
   "ajv/dist/runtime/ucs2length": { name: "lengthOf", from: here("./validator-runtime.ts") },
   "ajv/dist/runtime/equal": { name: "isEqual", from: here("./validator-runtime.ts") },
 };
 
 /**
- * Compiles the core's validators while the app is built, so that its pages carry neither the compiler nor a need to make code out of
- * text: the policy they are served with forbids that.
+ * Compiles the core's validators while the app is built, so that neither its pages nor its server carry the compiler, and pages need not
+ * make code out of text: the policy they are served with forbids that.
  */
 export function compiledValidators(): Plugin {
   const schemas = new Map<string, object>();
