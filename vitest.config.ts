@@ -3,16 +3,24 @@ import { defineConfig } from "vitest/config";
 /** Generous, for a machine that does much else: nothing that is tested fails by the clock. */
 const PATIENCE = { testTimeout: 600_000, hookTimeout: 600_000 };
 
-/** A slip that is made in one file for this run alone: `npm run mutate`. */
+/** What `npm run mutate` asks for: a slip that is made in one file for this run alone, or to know which tests come by some places. */
 const mutant: { file: string; start: number; end: number; is: string } | null = JSON.parse(
   process.env.TRUE_SPINE_MUTANT ?? "null",
 );
-const slip = mutant && {
-  name: "slip",
+const places: Record<string, [id: number, start: number][]> = JSON.parse(
+  process.env.TRUE_SPINE_PLACES ?? "{}",
+);
+const isWatched = Object.keys(places).length > 0;
+const { marked } = isWatched ? await import("./scripts/mutants.mjs") : { marked: null };
+const changed = {
+  name: "changed for one run",
   enforce: "pre" as const,
   transform(code: string, id: string) {
-    if (!id.split("?")[0]!.endsWith(`/${mutant.file}`)) return null;
-    return { code: code.slice(0, mutant.start) + mutant.is + code.slice(mutant.end), map: null };
+    const path = id.split("?")[0]!;
+    if (mutant && path.endsWith(`/${mutant.file}`))
+      return { code: code.slice(0, mutant.start) + mutant.is + code.slice(mutant.end), map: null };
+    const watched = Object.keys(places).find((file) => path.endsWith(`/${file}`));
+    return watched && marked ? { code: marked(code, places[watched]!), map: null } : null;
   },
 };
 
@@ -22,13 +30,13 @@ export default defineConfig({
     maxWorkers: 2,
     projects: [
       {
-        plugins: slip ? [slip] : [],
+        plugins: mutant || isWatched ? [changed] : [],
         test: {
           name: "core",
           ...PATIENCE,
           environment: "node",
           include: ["packages/core/test/**/*.test.ts"],
-          setupFiles: ["packages/core/test/seed.ts"],
+          setupFiles: ["packages/core/test/seed.ts", ...(isWatched ? ["packages/core/test/reached.ts"] : [])],
         },
       },
       {

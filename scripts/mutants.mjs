@@ -100,6 +100,33 @@ export function mutantsOf(source) {
   return found;
 }
 
+/**
+ * The source with a mark in the function around each of the places, or at its end: `globalThis.reached` then holds the ids of those that
+ * were come by. @param {readonly (readonly [id: number, start: number])[]} places
+ */
+export function marked(source, places) {
+  const bodies = [];
+  traverse(parse(source, { sourceType: "module", plugins: ["typescript"] }), {
+    Function({ node }) {
+      if (node.body) bodies.push(node.body);
+    },
+  });
+  const puts = places.flatMap(([id, start]) => {
+    const mark = `globalThis.reached?.add(${id})`;
+    const around = bodies.filter((body) => body.start <= start && start < body.end);
+    const body = around.sort((a, b) => b.start - a.start)[0];
+    if (!body) return [[source.length, `\n${mark};`]];
+    if (body.type === "BlockStatement") return [[body.start + 1, ` ${mark};`]];
+    return [
+      [body.start, `(${mark}, `],
+      [body.end, ")"],
+    ];
+  });
+  let code = source;
+  for (const [at, put] of puts.sort((a, b) => b[0] - a[0])) code = code.slice(0, at) + put + code.slice(at);
+  return code;
+}
+
 /** Every slip in the whole core. @returns {Mutant[]} */
 export function everyMutant() {
   return filesUnder(SOURCE).flatMap((path) => {

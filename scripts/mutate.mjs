@@ -1,22 +1,30 @@
 import { spawn } from "node:child_process";
-import { existsSync, readFileSync } from "node:fs";
-import { join } from "node:path";
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { dirname, join, relative } from "node:path";
 import { PROJECT } from "./database.mjs";
 import { alikeIn, chosen, everyMutant } from "./mutants.mjs";
-import { say } from "./plain.mjs";
+import { Plain, say } from "./plain.mjs";
 import { run, setUp } from "./setup.mjs";
 
+/** The tests that are run first for a slip take about so long in all. */
+const FIRST_MS = 20_000;
+
 /**
- * How many small slips in the core its tests notice: `npm run mutate -- --count 100 --seed 1`. Each is made for its tests alone, no file is
- * changed; first the tests of its own folder are run, then all that lean on the file. Prints those that nobody noticed.
+ * How many small slips in the core its tests notice: `npm run mutate -- --count 100 --seed 1`. All tests are run once to see which come
+ * by each of the places; then each slip is made for those tests alone, the quickest first. No file is changed. Prints the slips that nobody
+ * noticed.
  */
 run(async () => {
   await setUp();
   const [count, seed] = [numberOf("--count", 100), numberOf("--seed", 1)];
   const alike = readFileSync(join(PROJECT, "packages/core/mutants-alike.json"), "utf8");
+  const picked = chosen(everyMutant(), count, seed);
+  say("Looking which tests come by which of the places …");
+  const testsOf = await whoComesBy(picked);
   const unseen = [];
   let [caught, passedOver] = [0, 0];
-  for (const [i, mutant] of chosen(everyMutant(), count, seed).entries()) {
+  for (const [i, mutant] of picked.entries()) {
     const why = alikeIn(alike, mutant);
     const told = `${i + 1} of ${count}: ${mutant.file}:${mutant.line} ${mutant.was} → ${mutant.is || "nothing"}`;
     if (why) {
@@ -24,10 +32,10 @@ run(async () => {
       say(`${told}: alike. ${why}`);
       continue;
     }
-    const isCaught = await isNoticed(mutant);
+    const isCaught = await isNoticed(mutant, testsOf[i]);
     if (isCaught) caught++;
     else unseen.push(mutant);
-    say(`${told}: ${isCaught ? "noticed" : "NOT NOTICED"}`);
+    say(`${told}: ${isCaught ? "noticed" : `NOT NOTICED by ${testsOf[i].length} files of tests`}`);
   }
   say(`Seed ${seed}: ${caught} of ${count - passedOver} noticed, ${passedOver} left out as alike.`);
   for (const { file, line, was, is, around } of unseen)
@@ -35,21 +43,60 @@ run(async () => {
   return 0;
 });
 
-/** Whether any test fails with it, or the code does not even load. */
-async function isNoticed(mutant) {
-  const own = join("packages/core/test", mutant.file.split("/").at(-2));
-  if (existsSync(join(PROJECT, own)) && !(await passes(mutant, [own]))) return true;
-  return !(await passes(mutant, ["related", mutant.file, "--run"]));
+/** For each slip the files of tests that run the function around it: those of its own folder first, then the quickest. */
+async function whoComesBy(mutants) {
+  const folder = mkdtempSync(join(tmpdir(), "true-spine-reached-"));
+  try {
+    const places = {};
+    for (const [id, { file, start }] of mutants.entries())
+      places[file] = [...(places[file] ?? []), [id, start]];
+    const env = {
+      TRUE_SPINE_PLACES: JSON.stringify(places),
+      TRUE_SPINE_REACHED: folder,
+    };
+    if (!(await passes([], env))) throw new Plain("The tests of the core fail as it is; mend them first.");
+    const seen = readdirSync(folder).map((name) => JSON.parse(readFileSync(join(folder, name), "utf8")));
+    return mutants.map(({ file }, id) => {
+      const own = join(PROJECT, "packages/core/test", dirname(relative("packages/core/src", file)));
+      const rank = (test) => (dirname(test.file) === own ? 0 : 1);
+      return seen
+        .filter(({ places }) => places.includes(id))
+        .sort((a, b) => rank(a) - rank(b) || a.ms - b.ms);
+    });
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
 }
 
-function passes(mutant, what) {
-  const args = what[0] === "related" ? what : ["run", ...what];
-  const child = spawn("npx", ["vitest", ...args, "--project", "core", "--bail", "1", "--reporter", "dot"], {
+/** Whether any of the tests fails with it, or the code does not even load. */
+async function isNoticed(mutant, tests) {
+  const env = { TRUE_SPINE_MUTANT: JSON.stringify(mutant) };
+  let [many, ms] = [0, 0];
+  while (many < tests.length && ms + tests[many].ms <= FIRST_MS) ms += tests[many++].ms;
+  for (const some of [tests.slice(0, many), tests.slice(many)])
+    if (some.length > 0 && !(await passes(some, env))) return true;
+  return false;
+}
+
+/** Whether the tests of these files pass, or of all for none. Those that a slip lets run without end do not. */
+function passes(tests, env) {
+  const files = tests.map(({ file }) => relative(PROJECT, file));
+  const options = ["--project", "core", "--bail", "1", "--reporter", "dot"];
+  const child = spawn(join(PROJECT, "node_modules/.bin/vitest"), ["run", ...files, ...options], {
     cwd: PROJECT,
     stdio: "ignore",
-    env: { ...process.env, TRUE_SPINE_MUTANT: JSON.stringify(mutant) },
+    env: { ...process.env, ...env },
+    detached: true,
   });
-  return new Promise((resolve) => child.once("exit", (code) => resolve(code === 0)));
+  const usual = tests.reduce((sum, { ms }) => sum + ms, 0);
+  const end = () => process.kill(-Number(child.pid), "SIGKILL");
+  const timer = tests.length > 0 ? setTimeout(end, 60_000 + 10 * usual) : undefined;
+  return new Promise((resolve) =>
+    child.once("exit", (code) => {
+      clearTimeout(timer);
+      resolve(code === 0);
+    }),
+  );
 }
 
 function numberOf(flag, usual) {

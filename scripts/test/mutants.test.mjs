@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, test } from "vitest";
-import { alikeIn, chosen, everyMutant, mutantsOf } from "../mutants.mjs";
+import { alikeIn, chosen, everyMutant, marked, mutantsOf } from "../mutants.mjs";
 
 const slips = (source) => mutantsOf(source).map(({ was, is, line }) => `${line}: ${was} → ${is}`);
 
@@ -55,5 +55,28 @@ describe("slips that are made in the core", () => {
       ).toBe(true);
     }
     expect(alikeIn(text, { file: "none.ts", around: "a", was: "+", is: "-" })).toBeNull();
+  });
+
+  test("places that are watched are marked in the function around them, and it does what it did", () => {
+    const source =
+      "const a = (b) => b + 2;\nfunction c(d) { return d ? (e) => ({ f: e * d }) : 1; }\nconst g = 3;\n";
+    const start = (text) => source.indexOf(text);
+    const code = marked(source, [
+      [1, start("2;")],
+      [2, start("1; }")],
+      [3, start("* d")],
+      [4, start("3;")],
+    ]);
+    const run = new Function(`${code}; return { a, c };`);
+    globalThis.reached = new Set();
+    const { a, c } = run();
+    expect([...globalThis.reached]).toEqual([4]);
+    expect(a(1)).toBe(3);
+    expect([...globalThis.reached]).toEqual([4, 1]);
+    const inner = c(5);
+    expect([...globalThis.reached]).toEqual([4, 1, 2]);
+    expect(inner(2)).toEqual({ f: 10 });
+    expect([...globalThis.reached]).toEqual([4, 1, 2, 3]);
+    delete globalThis.reached;
   });
 });

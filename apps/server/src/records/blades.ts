@@ -1,6 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { isDeepStrictEqual } from "node:util";
 import type { Blade } from "@true-spine/core/blade/schema.ts";
+import { isSameJson } from "@true-spine/core/document/same.ts";
 import type {
   BladeRow,
   BladeState,
@@ -17,7 +18,6 @@ import { blades, revisions } from "../schema/blades.ts";
 import { runs } from "../schema/readings.ts";
 import { besideOf, judgeAgain } from "./documents.ts";
 import { KEPT_FOR } from "./kept-for.ts";
-import { isSameJson } from "./same.ts";
 import type { Stores } from "./stores.ts";
 
 const ROW = {

@@ -1,4 +1,5 @@
 import { randomUUID } from "node:crypto";
+import { isSameJson } from "@true-spine/core/document/same.ts";
 import { spotKey } from "@true-spine/core/inspect/schema.ts";
 import { addedInWords, type Bundle, type TakenIn } from "@true-spine/core/registry/bundle.ts";
 import { inParts } from "@true-spine/formats/bundle.ts";
@@ -11,7 +12,6 @@ import { workRows } from "../schema/work.ts";
 import { readBlade } from "./blades.ts";
 import { judgeAgain } from "./documents.ts";
 import { listRuns } from "./runs.ts";
-import { isSameJson } from "./same.ts";
 import type { Stores } from "./stores.ts";
 
 /** What to do where the blade's id stands here already: ask, put what is new onto that blade, or make another blade of it. */

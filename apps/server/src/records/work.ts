@@ -1,3 +1,4 @@
+import { isSameJson } from "@true-spine/core/document/same.ts";
 import type { TakenWork } from "@true-spine/core/registry/contract.ts";
 import type { WorkRow } from "@true-spine/core/work/schema.ts";
 import { asc, eq, inArray } from "drizzle-orm";
@@ -5,7 +6,6 @@ import { type Database, inTransaction } from "../database.ts";
 import { Problem } from "../problem.ts";
 import { workRows } from "../schema/work.ts";
 import { mustBeThere } from "./documents.ts";
-import { isSameJson } from "./same.ts";
 
 /** Everything recorded at a blade's work in the order it was; what was struck out is named apart. */
 export async function readWork(db: Database, bladeId: string): Promise<TakenWork> {

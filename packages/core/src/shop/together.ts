@@ -1,3 +1,4 @@
+import { isSameJson as same } from "../document/same.ts";
 import { parseShop } from "./parse.ts";
 import type { Shop } from "./schema.ts";
 
@@ -7,7 +8,6 @@ interface Item {
 }
 
 const APART = Symbol("changed by both");
-const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 const isItems = (list: readonly unknown[]): list is readonly Item[] =>
   list.every((item) => typeof (item as Partial<Item> | null)?.id === "string");
 

@@ -67,3 +67,21 @@ test("too much together is not put together", () => {
   const base = with_({ setups: [] });
   expect(shopTogether(base, mine, theirs)).toBeNull();
 });
+
+/** As a database gives it back: its keys in an order of their own. */
+const fromDatabase = (shop: Shop): Shop =>
+  JSON.parse(JSON.stringify(shop), (_, value) =>
+    value && typeof value === "object" && !Array.isArray(value)
+      ? Object.fromEntries(Object.entries(value).reverse())
+      : value,
+  );
+
+test("what only came back with its keys in another order was changed by nobody", () => {
+  const base = with_({ knives: [knife("a")] });
+  const theirs = fromDatabase(with_({ knives: [knife("a")], bars: [bar("b", 1000)] }));
+  const mine = with_({ knives: [knife("a"), knife("mine")] });
+  expect(shopTogether(base, mine, theirs)).toEqual(
+    with_({ knives: [knife("a"), knife("mine")], bars: [bar("b", 1000)] }),
+  );
+  expect(shopTogether(base, fromDatabase(base), fromDatabase(mine))).toEqual(mine);
+});

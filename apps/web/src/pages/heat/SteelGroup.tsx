@@ -1,3 +1,4 @@
+import { isSameJson } from "@true-spine/core/document/same.ts";
 import { CERTAINTIES, STEEL_FROM, type SteelRecord } from "@true-spine/core/heat/schema.ts";
 import { knownOf, type Span } from "@true-spine/core/heat/steel.ts";
 import type { SteelFigures } from "@true-spine/core/route/heat-report.ts";
@@ -59,7 +60,7 @@ export function SteelGroup({ steel }: { steel: SteelFigures | null }) {
       {own.length > 0 && (
         <Choice
           label="A bar of the shop"
-          value={own.find((one) => sameRecord(one.record, record))?.id ?? ""}
+          value={own.find((one) => isSameJson(one.record, record))?.id ?? ""}
           options={[
             { value: "", name: "none of them" },
             ...own.map((one) => ({ value: one.id, name: one.name })),
@@ -169,8 +170,6 @@ export function SteelGroup({ steel }: { steel: SteelFigures | null }) {
     </Group>
   );
 }
-
-const sameRecord = (a: SteelRecord, b: SteelRecord) => JSON.stringify(a) === JSON.stringify(b);
 
 /** A certificate begins as the grade's middle, to be typed over. */
 function started(grade: string | undefined): Mass {
