@@ -76,10 +76,15 @@ interface HollowAsked {
 }
 
 function pieceOf({ t, e, wheel }: Omit<HollowAsked, "tallest">, climb: number, given: Given) {
-  const { atShoulder } = hollowFace(t, e, wheel, climb);
-  const alpha = numberOf(given, "edge") ?? usualEdge(Math.max(0, atShoulder));
+  const { atShoulder, chordAngle } = hollowFace(t, e, wheel, climb);
+  const alpha = numberOf(given, "edge") ?? usualEdge(Math.max(0, atShoulder, chordAngle));
   if (e > 0 && alpha <= atShoulder)
     return { ok: false, because: "the hollow is steeper at its edge than the edge itself" } as const;
+  if (e > 0 && alpha <= chordAngle)
+    return {
+      ok: false,
+      because: "an edge that is flatter than the hollow's chord takes its top off",
+    } as const;
   const shoulder = e > 0 ? e / 2 / tan(alpha) : 0;
   return makePiece({
     thickness: t,
