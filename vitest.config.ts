@@ -11,6 +11,7 @@ const places: Record<string, [id: number, start: number][]> = JSON.parse(
   process.env.TRUE_SPINE_PLACES ?? "{}",
 );
 const isWatched = Object.keys(places).length > 0;
+const watching = isWatched ? ["packages/core/test/reached.ts"] : [];
 const { marked } = isWatched ? await import("./scripts/mutants.mjs") : { marked: null };
 const changed = {
   name: "changed for one run",
@@ -24,26 +25,30 @@ const changed = {
   },
 };
 
+const changes = mutant || isWatched ? [changed] : [];
+
 export default defineConfig({
   test: {
     // Left to itself a machine of two cores would run one file at a time.
     maxWorkers: 2,
     projects: [
       {
-        plugins: mutant || isWatched ? [changed] : [],
+        plugins: changes,
         test: {
           name: "core",
           ...PATIENCE,
           environment: "node",
           include: ["packages/core/test/**/*.test.ts"],
-          setupFiles: ["packages/core/test/seed.ts", ...(isWatched ? ["packages/core/test/reached.ts"] : [])],
+          setupFiles: ["packages/core/test/seed.ts", ...watching],
         },
       },
       {
+        plugins: changes,
         test: {
           name: "formats",
           ...PATIENCE,
           environment: "node",
+          setupFiles: watching,
           include: ["packages/formats/test/**/*.test.ts"],
         },
       },

@@ -7,8 +7,11 @@ import { alikeIn, chosen, everyMutant } from "./mutants.mjs";
 import { Plain, say } from "./plain.mjs";
 import { run, setUp } from "./setup.mjs";
 
+const AS_IT_WAS = join(PROJECT, "packages/core/test/as-it-was");
 /** The tests that are run first for a slip take about so long in all. */
-const FIRST_MS = 20_000;
+const FIRST_MS = 45_000;
+/** Slips are looked for by the tests of these. */
+const PROJECTS = ["core", "formats"];
 
 /**
  * How many small slips in the core its tests notice: `npm run mutate -- --count 100 --seed 1`. All tests are run once to see which come
@@ -43,7 +46,8 @@ run(async () => {
   return 0;
 });
 
-/** For each slip the files of tests that run the function around it: those of its own folder first, then the quickest. */
+/** For each slip the files of tests that run the function around it: those of its own folder first, then what
+ * holds everything to how it was, then the quickest. */
 async function whoComesBy(mutants) {
   const folder = mkdtempSync(join(tmpdir(), "true-spine-reached-"));
   try {
@@ -58,7 +62,7 @@ async function whoComesBy(mutants) {
     const seen = readdirSync(folder).map((name) => JSON.parse(readFileSync(join(folder, name), "utf8")));
     return mutants.map(({ file }, id) => {
       const own = join(PROJECT, "packages/core/test", dirname(relative("packages/core/src", file)));
-      const rank = (test) => (dirname(test.file) === own ? 0 : 1);
+      const rank = ({ file }) => (dirname(file) === own ? 0 : dirname(file) === AS_IT_WAS ? 1 : 2);
       return seen
         .filter(({ places }) => places.includes(id))
         .sort((a, b) => rank(a) - rank(b) || a.ms - b.ms);
@@ -81,7 +85,7 @@ async function isNoticed(mutant, tests) {
 /** Whether the tests of these files pass, or of all for none. Those that a slip lets run without end do not. */
 function passes(tests, env) {
   const files = tests.map(({ file }) => relative(PROJECT, file));
-  const options = ["--project", "core", "--bail", "1", "--reporter", "dot"];
+  const options = [...PROJECTS.flatMap((name) => ["--project", name]), "--bail", "1", "--reporter", "dot"];
   const child = spawn(join(PROJECT, "node_modules/.bin/vitest"), ["run", ...files, ...options], {
     cwd: PROJECT,
     stdio: "ignore",
