@@ -5,7 +5,8 @@ import { chromium, type Page } from "@playwright/test";
 import { openThrowawayCluster } from "../scripts/database.mjs";
 import { shopDoor } from "../scripts/door.mjs";
 import { freePort } from "../scripts/processes.mjs";
-import { DIST, startServer } from "../scripts/server.mjs";
+import { startServer } from "../scripts/server.mjs";
+import { setUp } from "../scripts/setup.mjs";
 import { CHROMIUM } from "./browser.ts";
 
 /** Takes the pictures of docs/screenshots: a server of its own with the demo workshop, at 1280 × 800. */
@@ -33,12 +34,13 @@ async function typeInto(page: Page, label: string, text: string): Promise<void> 
   await page.keyboard.press("Tab");
 }
 
+const dist = await setUp({ chromium: true, built: true });
 const cluster = await openThrowawayCluster();
 const certificates = mkdtempSync(join(tmpdir(), "true-spine-pictures-"));
 const server = await startServer({
   databaseUrl: cluster.url("postgres"),
   port: await freePort(),
-  dist: DIST,
+  dist,
   env: (await shopDoor(certificates)).env,
 });
 const browser = await chromium.launch(CHROMIUM);

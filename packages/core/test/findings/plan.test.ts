@@ -101,4 +101,18 @@ describe("is the plan sound", () => {
   test("so much left for the oven that nothing is ground", () => {
     expect(ids(judged({ oven: 1.6 }))).toContain("rough-bevel-none");
   });
+
+  test("a bar in hand: as wide and as long as the outline is enough, a hair less is told, what is not known is not judged", () => {
+    const nodes = Object.values(plain.outline).flat();
+    const [xs, ys] = [nodes.map(({ at }) => at[0]), nodes.map(({ at }) => at[1])];
+    const [long, wide] = [xs, ys].map((all) => Math.max(...all) - Math.min(...all)) as [number, number];
+    const of = (bar: object) =>
+      ids(judged({ bar: { surface: "rolled", ...bar } })).filter((id) => id.startsWith("bar-not"));
+    expect(of({ width: wide, length: long })).toEqual([]);
+    expect(of({ width: wide + 10, length: long + 10 })).toEqual([]);
+    expect(of({ width: wide - 0.01, length: long })).toEqual(["bar-not-wide"]);
+    expect(of({ width: wide, length: long - 0.01 })).toEqual(["bar-not-long"]);
+    expect(of({ width: wide - 1 })).toEqual(["bar-not-wide"]);
+    expect(of({})).toEqual([]);
+  });
 });
