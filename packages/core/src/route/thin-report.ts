@@ -1,14 +1,16 @@
 import { cuttingRate } from "../abrasive/cutting.ts";
 import { type Abrasive, abrasiveName, isBelt } from "../abrasive/schema.ts";
 import { type Blade, bevelOn, SIDES } from "../blade/schema.ts";
+import type { PerSide, Station } from "../blade/station.ts";
 import { read, table } from "../blade/table.ts";
 import { wornAt } from "../edge/life.ts";
 import type { Thin } from "../edge/schema.ts";
 import { BY_HAND_BELOW, hinge, parallel, relief, type ThinnedSection } from "../edge/thinning.ts";
 import type { Shop } from "../shop/schema.ts";
+import { tan } from "../units/angle.ts";
 import { type EdgePlace, edgePlaces } from "./edge-settings.ts";
 import type { WhichEdge } from "./schema.ts";
-import { finishedSteel, type Steel } from "./steel.ts";
+import { finishedSteel, perSide, type Steel } from "./steel.ts";
 
 /** Thinning worked out at one place of the edge. mm, degrees a side. */
 export interface ThinPlace extends EdgePlace {
@@ -17,8 +19,9 @@ export interface ThinPlace extends EdgePlace {
   readonly now: number;
   readonly wanted: number;
   readonly by: number;
-  readonly section: ThinnedSection | null;
-  /** The line passes the spine. */
+  /** Each face by its own angle; null where it is not ground. */
+  readonly faces: PerSide<ThinnedSection | null>;
+  /** The line of a face passes the spine. */
   readonly runsOut: boolean;
 }
 
@@ -53,7 +56,7 @@ export function thinReport(asked: ThinAsked): ThinReport | null {
   const steel = asked.which === "second" ? whole.onSecond : whole;
   if (!steel) return null;
   const places = edgePlaces(steel).map((place) => thinAt(asked, steel, place));
-  if (places.every(({ section }) => section === null)) return null;
+  if (places.every(({ faces }) => SIDES.every((side) => faces[side] === null))) return null;
   const volume = volumeOf(asked, steel);
   const isByHand = Math.min(...places.map(({ wanted }) => wanted)) < BY_HAND_BELOW;
   const tool = toolFor(asked.shop, isByHand);
@@ -74,24 +77,21 @@ function thinAt({ thin, lost, read: readings }: ThinAsked, steel: Steel, place: 
   const now = rows ? read(rows, place.u) : (wornAt(steel.field, place.u, lost).behind ?? own);
   const wanted = thin.wanted.length > 0 ? read(rowsOf(thin.wanted), place.u) : own;
   const by = Math.max(0, now - wanted);
-  const cut = SIDES.filter((one) => bevelOn(steel.field.blade, one).kind !== "none");
-  const side = station[cut.includes("right") ? "right" : "left"];
+  const cut = SIDES.filter((side) => bevelOn(steel.field.blade, side).kind !== "none");
+  // Ground on one side alone, that face takes all of it.
+  const ofBoth = (2 * by) / Math.max(1, cut.length);
+  const faces = perSide((side) => (cut.includes(side) ? faceAt(thin, ofBoth, station[side]) : null));
+  const runsOut = cut.some(
+    (side) => (faces[side]?.climbs ?? 0) > station.height - (station[side].grindLine ?? 0) + 1e-6,
+  );
+  return { ...place, x: station.x, now, wanted, by, faces, runsOut: runsOut && by > 0 };
+}
+
+/** What thinning by so much, both faces together, does to one of them; null where it has no bevel here. */
+function faceAt(thin: Thin, ofBoth: number, side: Station["left"]): ThinnedSection | null {
   const rise = (side.grindLine ?? 0) - (side.edgeBevel ?? 0);
   const beta = side.angleAtShoulder ?? side.primaryAngle;
-  if (beta === null || beta <= 0 || rise <= 0)
-    return { ...place, x: station.x, now, wanted, by, section: null, runsOut: false };
-  // Ground on one side alone, that face takes all of it.
-  const section = sectionOf(thin, (2 * by) / Math.max(1, cut.length), { beta, rise });
-  const room = station.height - (side.grindLine ?? 0);
-  return {
-    ...place,
-    x: station.x,
-    now,
-    wanted,
-    by,
-    section,
-    runsOut: thin.way === "parallel" && section.climbs > room + 1e-6 && by > 0,
-  };
+  return beta === null || beta <= 0 || rise <= 0 ? null : sectionOf(thin, ofBoth, { beta, rise });
 }
 
 function sectionOf(thin: Thin, by: number, { beta, rise }: { beta: number; rise: number }): ThinnedSection {
@@ -111,14 +111,15 @@ const rowsOf = (rows: readonly { readonly u: number; readonly t: number }[]) =>
 function volumeOf(asked: ThinAsked, steel: Steel): number {
   const from = edgePlaces(steel)[0]!.u;
   const at = (u: number) => {
-    const { section } = thinAt(asked, steel, { place: "middle", u });
-    const { left, right } = steel.station(u);
-    const wide = (side: typeof left) =>
-      side.grindLine === null
-        ? 0
-        : (side.grindLine - (side.edgeBevel ?? 0)) *
-          Math.hypot(1, Math.tan(((side.primaryAngle ?? 0) * Math.PI) / 180));
-    return section ? section.off * section.share * (wide(left) + wide(right)) : 0;
+    const { faces } = thinAt(asked, steel, { place: "middle", u });
+    const station = steel.station(u);
+    return SIDES.reduce((sum, side) => {
+      const face = faces[side];
+      const { grindLine, edgeBevel, primaryAngle } = station[side];
+      if (!face || grindLine === null) return sum;
+      const wide = (grindLine - (edgeBevel ?? 0)) * Math.hypot(1, tan(primaryAngle ?? 0));
+      return sum + face.off * face.share * wide;
+    }, 0);
   };
   let sum = 0;
   for (let i = 0; i < STRETCHES; i++) {

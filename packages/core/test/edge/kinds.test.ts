@@ -67,11 +67,13 @@ test("held on one side alone, what one setting gives is told of that side", () =
 test("ground on one side alone, that face takes all of what is to go behind the edge", () => {
   const blade = checked(KINDS.find(([name]) => name === "chisel-slicer")![1]);
   const thin = thinReport({ blade, shop: USUAL_SHOP, which: "first", thin: NO_THIN, lost: 0.5 })!;
-  for (const { by, section } of thin.places) {
+  const ground = blade.bevels.right.kind === "none" ? "left" : "right";
+  for (const { by, faces } of thin.places) {
+    const face = faces[ground];
     expect(by).toBeGreaterThan(0);
     // Square to a face of some degrees it is a little less than all, and far more than half.
-    expect(section!.off / by).toBeGreaterThan(0.95);
-    expect(section!.off / by).toBeLessThanOrEqual(1);
+    expect(face!.off / by).toBeGreaterThan(0.95);
+    expect(face!.off / by).toBeLessThanOrEqual(1);
   }
 });
 

@@ -11,7 +11,7 @@ import { edgeReport } from "../../src/route/edge-report.ts";
 import { firstRoute } from "../../src/route/first.ts";
 import { thinReport } from "../../src/route/thin-report.ts";
 import { USUAL_SHOP } from "../../src/shop/schema.ts";
-import { example } from "../examples.ts";
+import { changed, example } from "../examples.ts";
 import { prism } from "./prism.ts";
 
 const rad = (degrees: number) => (degrees * Math.PI) / 180;
@@ -64,8 +64,8 @@ describe("the report", () => {
     const [, middle] = report.places;
     expect(middle!.now).toBeCloseTo(0.625, 3);
     expect(middle!.by).toBeCloseTo(0.125, 3);
-    expect(middle!.section!.off).toBeCloseTo(0.0624, 3);
-    expect(middle!.section!.climbs).toBeCloseTo(1.193, 2);
+    expect(middle!.faces.right!.off).toBeCloseTo(0.0624, 3);
+    expect(middle!.faces.right!.climbs).toBeCloseTo(1.193, 2);
     expect(report.isByHand).toBe(false);
     // At 3° the bevel of this bar runs up to its spine: nowhere to climb.
     const face = (30 - 0.769) / Math.cos(rad(3));
@@ -75,6 +75,31 @@ describe("the report", () => {
     expect(thin.isByHand).toBe(true);
     expect(thin.with).toMatch(/plate|stone/);
     expect(thin.runsOut).toBe(false);
+  });
+
+  test("each face by its own angle: 3° beside 6°, and a face that is not ground keeps what it has", () => {
+    const unlike = changed(prism, (copy) => {
+      copy.bevels = { ...copy.bevels, left: { ...(copy.bevels.right as object), angle: 6 } as never };
+    });
+    const [, middle] = thinReport(
+      asked({ blade: unlike, thin: { way: "parallel", wanted: [{ u: 0, t: 0.3 }] } }),
+    )!.places;
+    const { left, right } = middle!.faces;
+    const half = (middle!.now - 0.3) / 2;
+    expect(right!.climbs).toBeCloseTo(half / Math.tan(rad(3)), 4);
+    expect(left!.climbs).toBeCloseTo(half / Math.tan(rad(6)), 4);
+    expect(right!.off).toBeCloseTo(half * Math.cos(rad(3)), 4);
+    expect(left!.off).toBeCloseTo(half * Math.cos(rad(6)), 4);
+
+    const chisel = example("piece-chisel");
+    const one = thinReport(asked({ blade: chisel, thin: { way: "parallel", wanted: [{ u: 0, t: 0.2 }] } }))!;
+    const ground = chisel.bevels.right.kind === "none" ? "left" : "right";
+    const other = ground === "left" ? "right" : "left";
+    const { faces, by } = one.places[1]!;
+    expect(faces[other]).toBeNull();
+    const beta = stationAt(compileField(chisel), 0.5)[ground].primaryAngle!;
+    // One face takes all of it.
+    expect(faces[ground]!.off).toBeCloseTo(by * Math.cos(rad(beta)), 4);
   });
 
   test("what was read behind the edge counts before what was reckoned; wanted along the edge by its own table", () => {

@@ -2,8 +2,9 @@ import { A_PASS } from "@true-spine/core/abrasive/cutting.ts";
 import { bevelOn, SIDES } from "@true-spine/core/blade/schema.ts";
 import { servedBlade } from "@true-spine/core/design/served.ts";
 import { type Thin, WAYS } from "@true-spine/core/edge/schema.ts";
+import type { ThinnedSection } from "@true-spine/core/edge/thinning.ts";
 import type { EdgeReport } from "@true-spine/core/route/edge-report.ts";
-import type { ThinReport } from "@true-spine/core/route/thin-report.ts";
+import type { ThinPlace, ThinReport } from "@true-spine/core/route/thin-report.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useState } from "react";
 import { useSettings } from "../../app/settings.ts";
@@ -47,22 +48,24 @@ export function ThinGroup({
   /** What is to come off becomes corrections of the bench, a face each, as those are. */
   const toTheBench = () => {
     const check = screen.open.store.getState().check;
-    const off = thin.places.map(({ x, section }) => ({ x, t: section?.off ?? 0 }));
-    const most = Math.max(...off.map(({ t }) => t));
     const { file } = screen.open.store.getState();
     const cut = SIDES.filter((side) => report.which === "second" || bevelOn(file, side).kind !== "none");
-    const made = cut.map((side) => ({
-      id: newId(),
-      when: new Date().toISOString(),
-      stage,
-      side,
-      ...(report.which === "second" ? { edge: "second" as const } : {}),
-      from: off[0]!.x,
-      to: off.at(-1)!.x,
-      off,
-      passes: Math.max(1, Math.round(most / A_PASS)),
-      why: `thinning, ${WAY_NAMES[chosen.way]}`,
-    }));
+    const made = cut.map((side) => {
+      const off = thin.places.map(({ x, faces }) => ({ x, t: faces[side]?.off ?? 0 }));
+      const most = Math.max(...off.map(({ t }) => t));
+      return {
+        id: newId(),
+        when: new Date().toISOString(),
+        stage,
+        side,
+        ...(report.which === "second" ? { edge: "second" as const } : {}),
+        from: off[0]!.x,
+        to: off.at(-1)!.x,
+        off,
+        passes: Math.max(1, Math.round(most / A_PASS)),
+        why: `thinning, ${WAY_NAMES[chosen.way]}`,
+      };
+    });
     screen.open.end();
     setWhy(whyNot(screen.open.put({ check: { ...check, corrections: [...check.corrections, ...made] } })));
   };
@@ -152,7 +155,7 @@ export function ThinGroup({
           </tr>
         </thead>
         <tbody>
-          {thin.places.map(({ place, now, wanted, section }) => (
+          {thin.places.map(({ place, now, wanted, faces }) => (
             <tr key={place} className="border-t border-rule">
               <th scope="row" className="py-1 text-left font-normal text-faint">
                 {place}
@@ -160,14 +163,12 @@ export function ThinGroup({
               <td className="text-right">{showLength(now, unit)}</td>
               <td className="text-right">{showLength(wanted, unit)}</td>
               <td className="text-right font-semibold">
-                {section ? showLength(section.off, unit, fine(unit)) : "–"}
+                {eachFace(faces, ({ off }) => showLength(off, unit, fine(unit)))}
               </td>
               <td className="text-right">
-                {section
-                  ? section.angle === null
-                    ? showLength(section.climbs, unit)
-                    : `${section.angle.toFixed(2)}°`
-                  : "–"}
+                {eachFace(faces, ({ angle, climbs }) =>
+                  angle === null ? showLength(climbs, unit) : `${angle.toFixed(2)}°`,
+                )}
               </td>
             </tr>
           ))}
@@ -200,4 +201,11 @@ export function ThinGroup({
       {why && <Alert>{why}</Alert>}
     </Group>
   );
+}
+
+/** One figure where both faces have the same or only one is ground, else the left's and the right's. */
+function eachFace({ left, right }: ThinPlace["faces"], say: (face: ThinnedSection) => string): string {
+  const said = [left, right].flatMap((face) => (face ? [say(face)] : []));
+  const [one = "–", other = one] = said;
+  return one === other ? one : `L ${one}, R ${other}`;
 }
