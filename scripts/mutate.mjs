@@ -3,7 +3,6 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join, relative } from "node:path";
 import { PROJECT } from "./database.mjs";
-import { alikeIn, chosen, everyMutant } from "./mutants.mjs";
 import { Plain, say } from "./plain.mjs";
 import { run, setUp } from "./setup.mjs";
 
@@ -20,6 +19,8 @@ const PROJECTS = ["core", "formats"];
  */
 run(async () => {
   await setUp();
+  // It reads with packages that may not have been there before.
+  const { alikeIn, chosen, everyMutant } = await import("./mutants.mjs");
   const [count, seed] = [numberOf("--count", 100), numberOf("--seed", 1)];
   const alike = readFileSync(join(PROJECT, "packages/core/mutants-alike.json"), "utf8");
   const picked = chosen(everyMutant(), count, seed);
