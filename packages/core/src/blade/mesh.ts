@@ -262,6 +262,18 @@ function zip(
 const KEY = 2 ** 26;
 const sideKey = (a: number, b: number) => (a < b ? a * KEY + b : b * KEY + a);
 
+/** How many cells have a side, by its key. */
+export function usesOf(cells: readonly number[]): Map<number, number> {
+  const uses = new Map<number, number>();
+  for (let c = 0; c < cells.length; c += 3) {
+    for (let k = 0; k < 3; k++) {
+      const key = sideKey(cells[c + k]!, cells[c + ((k + 1) % 3)]!);
+      uses.set(key, (uses.get(key) ?? 0) + 1);
+    }
+  }
+  return uses;
+}
+
 /** Both faces over one plan, and walls along its rim. */
 function sewn({ x, places, cells: all }: Plan): Mesh {
   const isGone = ({ right, left }: Place) => right + left <= SKIN;
@@ -272,13 +284,7 @@ function sewn({ x, places, cells: all }: Plan): Mesh {
     if (isGone(places[p]!) && isGone(places[q]!) && isGone(places[r]!)) continue;
     cells.push(p, q, r);
   }
-  const uses = new Map<number, number>();
-  for (let c = 0; c < cells.length; c += 3) {
-    for (let k = 0; k < 3; k++) {
-      const key = sideKey(cells[c + k]!, cells[c + ((k + 1) % 3)]!);
-      uses.set(key, (uses.get(key) ?? 0) + 1);
-    }
-  }
+  const uses = usesOf(cells);
   const fans = fansAt(cells, uses, places.length);
   const numbers = new Map<number, number>();
   const positions: number[] = [];
@@ -324,7 +330,7 @@ const FANS = 64;
  * Where stretches of steel touch in a place of their rims only, each has that place to itself: which of them a cell's corner belongs
  * to. Corners that are not named are of the first.
  */
-function fansAt(
+export function fansAt(
   cells: readonly number[],
   uses: ReadonlyMap<number, number>,
   count: number,
