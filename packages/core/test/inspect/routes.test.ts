@@ -2,14 +2,14 @@ import { describe, expect, test } from "vitest";
 import type { Blade } from "../../src/blade/schema.ts";
 import { benchReport } from "../../src/findings/bench-report.ts";
 import { benchOf } from "../../src/inspect/bench.ts";
-import { NO_CHECK, type Reading, type Spot, spotKey } from "../../src/inspect/schema.ts";
+import { type Reading, type Spot, spotKey } from "../../src/inspect/schema.ts";
 import { targetAt } from "../../src/inspect/target.ts";
 import { firstRoute } from "../../src/route/first.ts";
 import type { Route, StageKind } from "../../src/route/schema.ts";
 import { SCHOOLS } from "../../src/route/stages.ts";
-import { USUAL_SHOP } from "../../src/shop/schema.ts";
 import { checked, example } from "../examples.ts";
 import { KINDS } from "../kinds.ts";
+import { askedAt } from "./asked.ts";
 
 const kind = (name: string) => checked(KINDS.find(([one]) => one === name)![1]);
 const ground: readonly StageKind[] = ["rough", "true", "finish", "sharpen"];
@@ -77,14 +77,8 @@ describe.each(PAIRS.map((one) => [one.blade.name, one.says, one] as const))("%s,
   const route = pair.route(blade);
   const all = route.stages.map((one) => one.kind);
   const stages = all.slice(all.indexOf("rough")).filter((one) => ground.includes(one));
-  const asked = (stage: StageKind, readings: readonly Reading[] = []) => ({
-    blade,
-    route,
-    shop: USUAL_SHOP,
-    stage,
-    check: { ...NO_CHECK, hardness: 60 },
-    readings,
-  });
+  const asked = (stage: StageKind, readings: readonly Reading[] = []) =>
+    askedAt(blade, route, stage, readings);
   const round = (stage: StageKind, off: (spot: Spot) => number = () => 0) =>
     benchOf(asked(stage)).lines.map(({ spot, shows }) => reading(spot, shows + off(spot), stage));
 

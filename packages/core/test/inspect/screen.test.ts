@@ -2,25 +2,18 @@ import { describe, expect, test } from "vitest";
 import { benchFigures } from "../../src/evaluate/bench.ts";
 import { benchReport } from "../../src/findings/bench-report.ts";
 import { benchOf } from "../../src/inspect/bench.ts";
-import { NO_CHECK, type Reading, type Spot } from "../../src/inspect/schema.ts";
+import type { Reading, Spot } from "../../src/inspect/schema.ts";
 import { mayHaveBeen } from "../../src/inspect/slips.ts";
 import { firstRoute } from "../../src/route/first.ts";
-import { USUAL_SHOP } from "../../src/shop/schema.ts";
 import { changed, example } from "../examples.ts";
+import { askedAt } from "./asked.ts";
 
 const blade = changed(example("field"), (copy) => {
   copy.use = "field";
   delete copy.falseEdge;
 });
 const route = firstRoute(blade);
-const asked = (stage: string, readings: readonly Reading[]) => ({
-  blade,
-  route,
-  shop: USUAL_SHOP,
-  stage,
-  check: { ...NO_CHECK, hardness: 60 },
-  readings,
-});
+const asked = (stage: string, readings: readonly Reading[]) => askedAt(blade, route, stage, readings);
 
 /** A round as planned, two decimals as a caliper shows them; `change` slips some of it. */
 function roundOf(
