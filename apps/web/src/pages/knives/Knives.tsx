@@ -4,17 +4,12 @@ import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useMemo, useState } from "react";
 import { useBladeNames } from "../../api/blades.ts";
 import { useSettings } from "../../app/settings.ts";
-import { Alert } from "../../parts/Alert.tsx";
-import { download } from "../../parts/download.ts";
-import { FileBox } from "../../parts/FileBox.tsx";
 import { Choice, Group } from "../../parts/Group.tsx";
 import { PlainButton } from "../../parts/PlainButton.tsx";
-import { UnitMenu } from "../../parts/UnitMenu.tsx";
 import { useTitle } from "../../parts/useTitle.ts";
-import { Workspace } from "../../parts/Workspace.tsx";
 import { newId } from "../../saving/id.ts";
-import { ShopConflict } from "../../shop/ShopConflict.tsx";
-import { ShopAwaited, ShopRefused, ShopSaved } from "../../shop/ShopSaved.tsx";
+import { ShopPage } from "../../shop/ShopPage.tsx";
+import { ShopAwaited } from "../../shop/ShopSaved.tsx";
 import { useShop } from "../../shop/shop.ts";
 import { takeIn } from "../../shop/take-in.ts";
 import { KnifeGroup } from "./KnifeGroup.tsx";
@@ -62,107 +57,80 @@ export function Knives() {
   };
   if (!saving) return <ShopAwaited isAway={isAway} what="the knives" />;
   return (
-    <div className="flex h-full flex-col">
-      <header className="flex h-13 shrink-0 items-center gap-3 border-b border-rule bg-paper px-5">
-        <h1 className="text-[17px] font-bold">Knives</h1>
-        <span className="flex-1 text-sm text-faint">
-          <ShopSaved saving={saving} />
-        </span>
-        <UnitMenu />
-        <FileBox
-          label="Knives file"
-          words="Take knives in"
-          accept=".json,application/json"
-          onPick={(file) => void take(file)}
-        />
-        {knives.length > 0 && (
-          <PlainButton
-            onClick={() =>
-              download(
-                "knives",
-                ".json",
-                `${JSON.stringify({ format: "true-spine/knives", version: 1, knives }, null, 2)}\n`,
-                "application/json",
-              )
-            }
-          >
-            Knives file
-          </PlainButton>
-        )}
+    <ShopPage
+      title="Knives"
+      saving={saving}
+      file={knives.length > 0 ? { format: "true-spine/knives", version: 1, knives } : null}
+      onTake={take}
+      more={
         <PlainButton kind="main" onClick={add}>
           Add a knife
         </PlainButton>
-      </header>
-      <ShopRefused saving={saving} />
-      <Workspace
-        asideLabel="The knife that is chosen"
-        aside={
-          <>
-            {chosen && (
-              <KnifeGroup
-                key={chosen.id}
-                knife={chosen}
-                put={(next) => putKnives(knives.map((one) => (one.id === next.id ? next : one)))}
-                onRemove={() => setWhy(putKnives(knives.filter((one) => one !== chosen)))}
-              />
-            )}
-            <Group title="Compared">
-              <Choice
-                label="So far up"
-                value={String(height)}
-                options={[
-                  ...HEIGHTS.map((y) => ({ value: String(y), name: showLengthWithUnit(y, unit) })),
-                  ...(chosen ? [{ value: "own", name: "its own edge bevel" }] : []),
-                ]}
-                onChange={(next) =>
-                  setHeight(next === "own" && chosen ? edgeOf(middleOf(chosen)).d : Number(next))
-                }
-              />
-              <Choice
-                label="Beside"
-                value={against?.key ?? ""}
-                options={[
-                  { value: "", name: "nothing" },
-                  ...all.map(({ key, name }) => ({ value: key, name })),
-                ]}
-                onChange={setBeside}
-              />
-              <Choice
-                label="Band of"
-                value={use}
-                options={PURPOSES.map(({ key, name }) => ({ value: key, name }))}
-                onChange={setUse}
-              />
-            </Group>
-          </>
-        }
-      >
-        <div className="min-h-0 flex-1 overflow-y-auto bg-sheet px-4 py-3">
-          {why && <Alert className="mb-2">{why}</Alert>}
-          {all.length === 0 ? (
-            <div className="max-w-prose">
-              <h2 className="text-lg font-bold">No knife measured yet</h2>
-              <p className="mt-1 text-sm text-faint">
-                Measure those you know: behind the edge, how high its bevel is, and 5 mm up. Beside them a new
-                blade's figures mean something.
-              </p>
-            </div>
-          ) : (
-            <>
-              <h2 className="sr-only">Length against thickness</h2>
-              <SizesChart all={all} height={height} use={use} />
-              <KnivesTable
-                all={all}
-                height={height}
-                against={against}
-                chosen={chosen?.id ?? null}
-                onPick={setPicked}
-              />
-            </>
+      }
+      why={why}
+      asideLabel="The knife that is chosen"
+      aside={
+        <>
+          {chosen && (
+            <KnifeGroup
+              key={chosen.id}
+              knife={chosen}
+              put={(next) => putKnives(knives.map((one) => (one.id === next.id ? next : one)))}
+              onRemove={() => setWhy(putKnives(knives.filter((one) => one !== chosen)))}
+            />
           )}
+          <Group title="Compared">
+            <Choice
+              label="So far up"
+              value={String(height)}
+              options={[
+                ...HEIGHTS.map((y) => ({ value: String(y), name: showLengthWithUnit(y, unit) })),
+                ...(chosen ? [{ value: "own", name: "its own edge bevel" }] : []),
+              ]}
+              onChange={(next) =>
+                setHeight(next === "own" && chosen ? edgeOf(middleOf(chosen)).d : Number(next))
+              }
+            />
+            <Choice
+              label="Beside"
+              value={against?.key ?? ""}
+              options={[
+                { value: "", name: "nothing" },
+                ...all.map(({ key, name }) => ({ value: key, name })),
+              ]}
+              onChange={setBeside}
+            />
+            <Choice
+              label="Band of"
+              value={use}
+              options={PURPOSES.map(({ key, name }) => ({ value: key, name }))}
+              onChange={setUse}
+            />
+          </Group>
+        </>
+      }
+    >
+      {all.length === 0 ? (
+        <div className="max-w-prose">
+          <h2 className="text-lg font-bold">No knife measured yet</h2>
+          <p className="mt-1 text-sm text-faint">
+            Measure those you know: behind the edge, how high its bevel is, and 5 mm up. Beside them a new
+            blade's figures mean something.
+          </p>
         </div>
-      </Workspace>
-      <ShopConflict />
-    </div>
+      ) : (
+        <>
+          <h2 className="sr-only">Length against thickness</h2>
+          <SizesChart all={all} height={height} use={use} />
+          <KnivesTable
+            all={all}
+            height={height}
+            against={against}
+            chosen={chosen?.id ?? null}
+            onPick={setPicked}
+          />
+        </>
+      )}
+    </ShopPage>
   );
 }

@@ -13,16 +13,10 @@ import { purposeOf } from "@true-spine/core/findings/purposes.ts";
 import { type LengthUnit, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useState } from "react";
 import { useSettings } from "../../app/settings.ts";
-import { Alert } from "../../parts/Alert.tsx";
-import { download } from "../../parts/download.ts";
-import { FileBox } from "../../parts/FileBox.tsx";
 import { SmallButton } from "../../parts/Group.tsx";
-import { PlainButton } from "../../parts/PlainButton.tsx";
-import { UnitMenu } from "../../parts/UnitMenu.tsx";
 import { useTitle } from "../../parts/useTitle.ts";
-import { Workspace } from "../../parts/Workspace.tsx";
-import { ShopConflict } from "../../shop/ShopConflict.tsx";
-import { ShopAwaited, ShopRefused, ShopSaved } from "../../shop/ShopSaved.tsx";
+import { ShopPage } from "../../shop/ShopPage.tsx";
+import { ShopAwaited } from "../../shop/ShopSaved.tsx";
 import { useShop } from "../../shop/shop.ts";
 import { takeIn } from "../../shop/take-in.ts";
 import { BatchesTable } from "./BatchesTable.tsx";
@@ -67,109 +61,78 @@ export function Trials() {
     );
   if (!saving) return <ShopAwaited isAway={isAway} what="the trials" />;
   return (
-    <div className="flex h-full flex-col">
-      <header className="flex h-13 shrink-0 items-center gap-3 border-b border-rule bg-paper px-5">
-        <h1 className="text-[17px] font-bold">Trials</h1>
-        <span className="flex-1 text-sm text-faint">
-          <ShopSaved saving={saving} />
-        </span>
-        <UnitMenu />
-        <FileBox
-          label="Trials file"
-          words="Take trials in"
-          accept=".json,application/json"
-          onPick={(file) => void take(file)}
-        />
-        {own.length > 0 && (
-          <PlainButton
-            onClick={() =>
-              download(
-                "trials",
-                ".json",
-                `${JSON.stringify({ format: "true-spine/trials", version: 1, batches: own }, null, 2)}\n`,
-                "application/json",
-              )
-            }
-          >
-            Trials file
-          </PlainButton>
-        )}
-      </header>
-      <ShopRefused saving={saving} />
-      <Workspace
-        asideLabel="The next batch"
-        aside={
-          <>
-            <BatchGroup
-              draft={draft}
-              setDraft={setDraft}
-              next={next}
-              onKeep={(batch) => put({ ...shop, trials: [...own, batch] })}
-            />
-            <CompareGroup />
-          </>
-        }
-      >
-        <div className="min-h-0 flex-1 overflow-y-auto bg-sheet px-4 py-3">
-          {why && <Alert className="mb-2">{why}</Alert>}
-          <section aria-label="What comes next" className="border-b border-rule pb-2">
-            <p role="status" className="text-base font-semibold">
-              {next ? nextWords(next, unit) : "Begin with the lightest material, at the thickest stage."}
-            </p>
-            <p className="text-sm text-faint">
-              One change at a time; look after each material, light to hard.
-              {changes.length > 1 &&
-                ` The last edge differs from the one before in ${changes.join(" and ")}: two changes teach nothing, change one back.`}
-            </p>
-          </section>
-          <MaterialsTable batches={all} />
-          <section aria-label="What they allow" className="border-b border-rule py-2 text-sm">
-            <h2 className="font-bold">What they allow {purpose?.name ?? "it"}</h2>
-            {standing && (
-              <p className="flex flex-wrap items-center gap-2" role="status">
-                Moved by trials: {limitWords(standing, unit)}, {standing.evidence.length} batches,{" "}
-                {standing.when.slice(0, 10)}.
-                <SmallButton onClick={() => putLimit(null)}>Take it back</SmallButton>
-              </p>
-            )}
-            {offer && purpose ? (
-              <>
-                <p>
-                  {limitWords({ angle: offer.angle ?? undefined, behind: offer.behind ?? undefined }, unit)}{" "}
-                  would do, by {offer.counted.n} {offer.counted.n === 1 ? "edge" : "edges"} ground anew of
-                  which {offer.counted.failed} failed: it may still fail{" "}
-                  {(100 * offer.counted.below).toFixed(0)} in 100 (95 % sure). The usual is{" "}
-                  {purpose.edgeAngle[0]}° and {showLengthWithUnit(purpose.behind[0], unit)} at least.
-                </p>
-                <SmallButton
-                  onClick={() =>
-                    putLimit({
-                      use: purpose.key,
-                      when: new Date().toISOString(),
-                      ...(offer.angle === null ? {} : { angle: round(offer.angle) }),
-                      ...(offer.behind === null ? {} : { behind: round(offer.behind) }),
-                      evidence: [...offer.evidence],
-                    })
-                  }
-                >
-                  Yes, move the limit of {purpose.name}
-                </SmallButton>
-              </>
-            ) : (
-              <p className="text-faint">
-                Nothing to move a limit by yet: sound and failed edges of this steel.
-              </p>
-            )}
-          </section>
-          <BatchesTable
-            batches={all}
-            unit={unit}
-            onStrike={(id) => setWhy(put({ ...shop, trials: own.filter((one) => one.id !== id) }))}
+    <ShopPage
+      title="Trials"
+      saving={saving}
+      file={own.length > 0 ? { format: "true-spine/trials", version: 1, batches: own } : null}
+      onTake={take}
+      why={why}
+      asideLabel="The next batch"
+      aside={
+        <>
+          <BatchGroup
+            draft={draft}
+            setDraft={setDraft}
+            next={next}
+            onKeep={(batch) => put({ ...shop, trials: [...own, batch] })}
           />
-        </div>
-      </Workspace>
-      <ShopConflict />
-    </div>
+          <CompareGroup />
+        </>
+      }
+    >
+      <section aria-label="What comes next" className="border-b border-rule pb-2">
+        <p role="status" className="text-base font-semibold">
+          {next ? nextWords(next, unit) : "Begin with the lightest material, at the thickest stage."}
+        </p>
+        <p className="text-sm text-faint">
+          One change at a time; look after each material, light to hard.
+          {changes.length > 1 &&
+            ` The last edge differs from the one before in ${changes.join(" and ")}: two changes teach nothing, change one back.`}
+        </p>
+      </section>
+      <MaterialsTable batches={all} />
+      <section aria-label="What they allow" className="border-b border-rule py-2 text-sm">
+        <h2 className="font-bold">What they allow {purpose?.name ?? "it"}</h2>
+        {standing && (
+          <p className="flex flex-wrap items-center gap-2" role="status">
+            Moved by trials: {limitWords(standing, unit)}, {standing.evidence.length} batches,{" "}
+            {standing.when.slice(0, 10)}.
+            <SmallButton onClick={() => putLimit(null)}>Take it back</SmallButton>
+          </p>
+        )}
+        {offer && purpose ? (
+          <>
+            <p>
+              {limitWords({ angle: offer.angle ?? undefined, behind: offer.behind ?? undefined }, unit)} would
+              do, by {offer.counted.n} {offer.counted.n === 1 ? "edge" : "edges"} ground anew of which{" "}
+              {offer.counted.failed} failed: it may still fail {(100 * offer.counted.below).toFixed(0)} in 100
+              (95 % sure). The usual is {purpose.edgeAngle[0]}° and{" "}
+              {showLengthWithUnit(purpose.behind[0], unit)} at least.
+            </p>
+            <SmallButton
+              onClick={() =>
+                putLimit({
+                  use: purpose.key,
+                  when: new Date().toISOString(),
+                  ...(offer.angle === null ? {} : { angle: round(offer.angle) }),
+                  ...(offer.behind === null ? {} : { behind: round(offer.behind) }),
+                  evidence: [...offer.evidence],
+                })
+              }
+            >
+              Yes, move the limit of {purpose.name}
+            </SmallButton>
+          </>
+        ) : (
+          <p className="text-faint">Nothing to move a limit by yet: sound and failed edges of this steel.</p>
+        )}
+      </section>
+      <BatchesTable
+        batches={all}
+        unit={unit}
+        onStrike={(id) => setWhy(put({ ...shop, trials: own.filter((one) => one.id !== id) }))}
+      />
+    </ShopPage>
   );
 }
 
