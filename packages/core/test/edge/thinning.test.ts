@@ -147,6 +147,26 @@ test("a line that would pass the spine is told, and thinning about it at a press
   );
 });
 
+test("what must be put right comes before what is to be watched, whichever rule found it", () => {
+  const flat = { edge: "first", kind: "finish", angle: { left: 2, right: 2 }, to: 14 } as const;
+  const asks = {
+    blade: prism,
+    route: firstRoute(prism),
+    shop: USUAL_SHOP,
+    edge: { ...NO_EDGE, steps: [flat] },
+    which: "first" as const,
+    done: [],
+  };
+  const told = judgeEdge(asks, edgeReport(asks)!, "mm", thinReport(asked()));
+  const severities = told.map(({ severity }) => severity);
+  expect(told.map(({ id }) => id)).toEqual(
+    expect.arrayContaining(["edge-lies-on-face", "thinning-runs-out"]),
+  );
+  expect(severities).toEqual(severities.toSorted((a, b) => RANK[a] - RANK[b]));
+  expect(severities[0]).toBe("fix");
+});
+const RANK = { fix: 0, watch: 1, note: 2 } as const;
+
 describe("a blade as it stands", () => {
   test.each(["field", "prism", "piece-hollow", "piece-convex", "piece-full"])(
     "%s after 0.6 of height: drawn lower, as thick as the worn field says",
