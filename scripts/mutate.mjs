@@ -47,8 +47,10 @@ run(async () => {
   return 0;
 });
 
-/** For each slip the files of tests that run the function around it: those of its own folder first, then what
- * holds everything to how it was, then the quickest. */
+/**
+ * For each slip the files of tests that run the function around it: those of its own folder first, then what holds everything to how it
+ * was, then the quickest.
+ */
 async function whoComesBy(mutants) {
   const folder = mkdtempSync(join(tmpdir(), "true-spine-reached-"));
   try {
@@ -96,9 +98,15 @@ function passes(tests, env) {
   const usual = tests.reduce((sum, { ms }) => sum + ms, 0);
   const end = () => process.kill(-Number(child.pid), "SIGKILL");
   const timer = tests.length > 0 ? setTimeout(end, 60_000 + 10 * usual) : undefined;
+  const stopped = () => {
+    end();
+    process.exit(1);
+  };
+  process.on("SIGINT", stopped).on("SIGTERM", stopped);
   return new Promise((resolve) =>
     child.once("exit", (code) => {
       clearTimeout(timer);
+      process.off("SIGINT", stopped).off("SIGTERM", stopped);
       resolve(code === 0);
     }),
   );
