@@ -49,6 +49,37 @@ test("five measured knives on the chart, as thick as one another 1 mm up; one ma
   await takeOut(page, ["knives"]);
 });
 
+test("two people at the shop: what each adds after a save of their own stands, and nobody is asked", async ({
+  page,
+  browser,
+}) => {
+  const other = await (await browser.newContext()).newPage();
+  const add = async (hand: Page, name: string) => {
+    await press(hand, "Add a knife");
+    await type(hand, "Name of the knife", name);
+    await expect(hand.getByText("saved", { exact: true })).toBeVisible();
+  };
+  const knives = async () =>
+    ((await (await page.request.get("/api/shop")).json()).file.knives ?? []).map(
+      ({ name }: { name: string }) => name,
+    );
+  for (const hand of [page, other]) {
+    await hand.goto("/knives");
+    await expect(hand.getByRole("heading", { name: "Knives" })).toBeVisible();
+  }
+  await add(page, "Mine");
+  await add(other, "Theirs");
+  await add(page, "Mine again");
+  await add(other, "Theirs again");
+  await expect(other.getByRole("dialog")).toHaveCount(0);
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+  await expect
+    .poll(async () => (await knives()).sort())
+    .toEqual(["Mine", "Mine again", "Theirs", "Theirs again"]);
+  await other.close();
+  await takeOut(page, ["knives"]);
+});
+
 const next = (page: Page) => page.getByRole("region", { name: "What comes next" }).getByRole("status");
 
 test("a thinning trial of four steps at 10°: sound to nothing behind it; the limit moved by a yes, told, and taken back", async ({
