@@ -25,6 +25,8 @@ const changed = {
   },
 };
 
+/** What keeps no state is loaded once for all its tests, but where it is asked which of them load what. */
+const isolate = isWatched;
 const changes = mutant || isWatched ? [changed] : [];
 
 export default defineConfig({
@@ -37,6 +39,7 @@ export default defineConfig({
         test: {
           name: "core",
           ...PATIENCE,
+          isolate,
           environment: "node",
           include: ["packages/core/test/**/*.test.ts"],
           setupFiles: ["packages/core/test/seed.ts", ...watching],
@@ -47,6 +50,7 @@ export default defineConfig({
         test: {
           name: "formats",
           ...PATIENCE,
+          isolate,
           environment: "node",
           setupFiles: watching,
           include: ["packages/formats/test/**/*.test.ts"],
@@ -56,6 +60,7 @@ export default defineConfig({
         test: {
           name: "instruments",
           ...PATIENCE,
+          isolate,
           environment: "node",
           include: ["apps/instruments/test/**/*.test.ts"],
         },

@@ -13,8 +13,16 @@ export const OPTIONS: Options = {
 
 /**
  * A validator of a schema: finds every fault, and knows moments and days of the calendar. To be called while a module loads, not later:
- * pages are built with what is made then compiled beforehand.
+ * what is built has it compiled beforehand. From the sources it is compiled when it is first asked.
  */
 export function validatorOf(schema: object): ValidateFunction {
-  return new Ajv(OPTIONS).compile(schema);
+  let compiled: ValidateFunction | null = null;
+  const validate = (value: unknown): boolean => {
+    compiled ??= new Ajv(OPTIONS).compile(schema);
+    const isSound = compiled(value);
+    validate.errors = compiled.errors;
+    return isSound;
+  };
+  validate.errors = null as ValidateFunction["errors"];
+  return validate as ValidateFunction;
 }
