@@ -11,6 +11,9 @@ import { writeSpecSheet } from "../src/write-spec-sheet.ts";
 import { FIELD, FONT } from "./blades.ts";
 import { readPdf } from "./read-pdf.ts";
 
+/** As it is asked for in the shop. */
+const A4 = { paper: "A4", unit: "mm", fonts: [FONT], date: new Date("2026-11-20") } as const;
+
 describe("the spec sheet", () => {
   const route = firstRoute(FIELD);
   const readings: Reading[] = [0.2, 0.5, 0.8].map((u, i) => ({
@@ -91,8 +94,7 @@ describe("the spec sheet", () => {
 
   test("however much the maker accepted, care and cautions are still there, on another page if need be", async () => {
     const many = Array.from({ length: 30 }, (_, i) => ({ ...spec.deviations[0]!, words: `Accepted ${i}.` }));
-    const options = { paper: "A4", unit: "mm", fonts: [FONT], date: new Date("2026-11-20") } as const;
-    const pages = await readPdf(await writeSpecSheet(FIELD, { ...spec, deviations: many }, options));
+    const pages = await readPdf(await writeSpecSheet(FIELD, { ...spec, deviations: many }, A4));
     expect(pages.length).toBeGreaterThan(1);
     const text = pages.map((page) => JSON.stringify(page)).join(" ");
     expect(text).toContain("Accepted 29.");
@@ -100,13 +102,7 @@ describe("the spec sheet", () => {
   });
 
   test("is one page that another reader reads: figures, what was let stand, care, cautions", async () => {
-    const bytes = await writeSpecSheet(FIELD, spec, {
-      paper: "A4",
-      unit: "mm",
-      fonts: [FONT],
-      date: new Date("2026-11-20"),
-    });
-    const pages = await readPdf(bytes);
+    const pages = await readPdf(await writeSpecSheet(FIELD, spec, A4));
     expect(pages).toHaveLength(1);
     const [{ width, height, text }] = pages as [(typeof pages)[0]];
     expect(width).toBeCloseTo(210, 0);
@@ -123,22 +119,14 @@ describe("the spec sheet", () => {
     const figure = { value: 12.3, within: 0.2, count: 3 };
     const read = { left: { ...figure, value: 12.4 }, right: figure };
     const wanted = { left: [10.1, 14.9], right: [9.8, 13.3] } as const;
-    const options = { paper: "A4", unit: "mm", fonts: [FONT], date: new Date("2026-11-20") } as const;
-    const [page] = await readPdf(
-      await writeSpecSheet(FIELD, { ...spec, bevelAngle: { wanted, read } }, options),
-    );
+    const [page] = await readPdf(await writeSpecSheet(FIELD, { ...spec, bevelAngle: { wanted, read } }, A4));
     expect(page!.text).toMatch(/left side +10\.1° to 14\.9° +12\.4° ± 0\.2°/);
     expect(page!.text).toMatch(/right side +9\.8° to 13\.3° +12\.3° ± 0\.2°/);
     expect(page!.right).toBeLessThan(210 - 10);
   });
 
   test("in inches it is in inches", async () => {
-    const bytes = await writeSpecSheet(FIELD, spec, {
-      paper: "Letter",
-      unit: "inch",
-      fonts: [FONT],
-      date: new Date("2026-11-20"),
-    });
+    const bytes = await writeSpecSheet(FIELD, spec, { ...A4, paper: "Letter", unit: "inch" });
     expect((await readPdf(bytes))[0]!.text).toMatch(/Lengths in inch/);
   });
 });

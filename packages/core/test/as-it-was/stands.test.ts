@@ -24,7 +24,7 @@ import type { Route } from "../../src/route/schema.ts";
 import { SCHOOLS, withStage } from "../../src/route/stages.ts";
 import { thinReport } from "../../src/route/thin-report.ts";
 import { USUAL_SHOP } from "../../src/shop/schema.ts";
-import { NO_STRAIGHT } from "../../src/straight/schema.ts";
+import { NO_STRAIGHT, type StraightSet } from "../../src/straight/schema.ts";
 import { checked, example } from "../examples.ts";
 import { KINDS } from "../kinds.ts";
 import { inLines } from "./lines.ts";
@@ -45,6 +45,15 @@ const BARS: readonly (readonly [stock: number, bar: NonNullable<Route["bar"]>])[
 ];
 const asItWas = (name: string, told: object) =>
   expect(`${inLines(told).join("\n")}\n`).toMatchFileSnapshot(`${name}.txt`);
+
+/** What a finding offers is told by its words alone. */
+const inWords = <F extends { readonly offers: readonly { readonly words: string }[] }>({
+  offers,
+  ...told
+}: F) => ({
+  ...told,
+  offers: offers.map(({ words }) => words),
+});
 
 const shop = USUAL_SHOP;
 const routeOf = (blade: Blade, i: number) => firstRoute(blade, SCHOOLS[i % SCHOOLS.length]);
@@ -84,7 +93,7 @@ describe.each(NAMED.filter(([, , i]) => i % 2 === 0))("%s", (name, blade, i) => 
     const belts = { ...edgeAsked, shop: { ...shop, abrasives: shop.abrasives.filter(isBelt) } };
     const byBelt = edgeReport(belts);
     const rows = [0, 20, 40, 60, 80, 100].map((x) => ({ x: x * 0.9, y: -4, v: 0.004 * x * (1 - x / 100) }));
-    const set = {
+    const set: StraightSet = {
       id: ID,
       when: "2026-01-01T10:00:00Z",
       stage: "true",
@@ -99,23 +108,18 @@ describe.each(NAMED.filter(([, , i]) => i % 2 === 0))("%s", (name, blade, i) => 
       shop,
       stage: "true",
       straight: NO_STRAIGHT,
-      sets: [set as never],
+      sets: [set],
       blows: [],
       state: null,
     };
+    const straight = straightReport(straightAsked);
     await asItWas(`${name}-work`, {
       forge: forgeReport(steel, forged, NO_FORGE, shop, 30),
-      forging: judgeForging(steel, forged, NO_FORGE, shop).map(({ offers, ...told }) => ({
-        ...told,
-        offers: offers.map(({ words }) => words),
-      })),
+      forging: judgeForging(steel, forged, NO_FORGE, shop).map(inWords),
       heat: heatReport(steel, hot, NO_HEAT, shop),
-      heats: judgeHeat(steel, hot, NO_HEAT, shop).map(({ offers, ...told }) => ({
-        ...told,
-        offers: offers.map(({ words }) => words),
-      })),
-      straight: straightReport(straightAsked),
-      bends: judgeStraight(straightAsked, straightReport(straightAsked)),
+      heats: judgeHeat(steel, hot, NO_HEAT, shop).map(inWords),
+      straight,
+      bends: judgeStraight(straightAsked, straight),
       edge,
       edges: edge && judgeEdge(edgeAsked, edge, "mm"),
       byBelt: byBelt && judgeEdge(belts, byBelt, "mm"),
