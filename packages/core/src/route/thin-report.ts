@@ -1,6 +1,6 @@
-import { cuttingRate } from "../abrasive/cutting.ts";
+import { A_PASS, cuttingRate } from "../abrasive/cutting.ts";
 import { type Abrasive, abrasiveName, isBelt } from "../abrasive/schema.ts";
-import { type Blade, bevelOn, SIDES } from "../blade/schema.ts";
+import { type Blade, bevelOn, SIDES, type Side } from "../blade/schema.ts";
 import type { PerSide, Station } from "../blade/station.ts";
 import { read, table } from "../blade/table.ts";
 import { wornAt } from "../edge/life.ts";
@@ -68,6 +68,31 @@ export function thinReport(asked: ThinAsked): ThinReport | null {
     isByHand,
     runsOut: places.some((one) => one.runsOut),
   };
+}
+
+/** What the bench is given to take off, a face each, mm square to it. */
+export interface ToComeOff {
+  readonly side: Side;
+  readonly edge?: "second";
+  readonly from: number;
+  readonly to: number;
+  readonly off: { x: number; t: number }[];
+  readonly passes: number;
+}
+
+/** The same as the bench takes it: only of faces that are ground. */
+export function toComeOff({ places }: ThinReport, which: WhichEdge): ToComeOff[] {
+  return SIDES.filter((side) => places.some(({ faces }) => faces[side])).map((side) => {
+    const off = places.map(({ x, faces }) => ({ x, t: faces[side]?.off ?? 0 }));
+    return {
+      side,
+      ...(which === "second" ? { edge: "second" as const } : {}),
+      from: off[0]!.x,
+      to: off.at(-1)!.x,
+      off,
+      passes: Math.max(1, Math.round(Math.max(...off.map(({ t }) => t)) / A_PASS)),
+    };
+  });
 }
 
 function thinAt({ thin, lost, read: readings }: ThinAsked, steel: Steel, place: EdgePlace): ThinPlace {

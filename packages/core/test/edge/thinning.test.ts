@@ -9,7 +9,7 @@ import { hinge, parallel, relief } from "../../src/edge/thinning.ts";
 import { judgeEdge } from "../../src/findings/edge.ts";
 import { edgeReport } from "../../src/route/edge-report.ts";
 import { firstRoute } from "../../src/route/first.ts";
-import { thinReport } from "../../src/route/thin-report.ts";
+import { thinReport, toComeOff } from "../../src/route/thin-report.ts";
 import { USUAL_SHOP } from "../../src/shop/schema.ts";
 import { changed, example } from "../examples.ts";
 import { prism } from "./prism.ts";
@@ -98,6 +98,13 @@ describe("the report", () => {
     const { faces, by } = one.places[1]!;
     expect(faces[other]).toBeNull();
     const beta = stationAt(compileField(chisel), 0.5)[ground].primaryAngle!;
+    // The bench is given that face alone, as deep as it is told.
+    const [given, ...more] = toComeOff(one, "first");
+    expect(more).toEqual([]);
+    expect(given!.side).toBe(ground);
+    expect(given!.off.map(({ t }) => t)).toEqual(one.places.map((place) => place.faces[ground]!.off));
+    expect([given!.from, given!.to]).toEqual([one.places[0]!.x, one.places[2]!.x]);
+    expect(given!.passes).toBe(Math.max(1, Math.round(Math.max(...given!.off.map(({ t }) => t)) / 0.02)));
     // One face takes all of it.
     expect(faces[ground]!.off).toBeCloseTo(by * Math.cos(rad(beta)), 4);
   });

@@ -1,10 +1,8 @@
-import { A_PASS } from "@true-spine/core/abrasive/cutting.ts";
-import { bevelOn, SIDES } from "@true-spine/core/blade/schema.ts";
 import { servedBlade } from "@true-spine/core/design/served.ts";
 import { type Thin, WAYS } from "@true-spine/core/edge/schema.ts";
 import type { ThinnedSection } from "@true-spine/core/edge/thinning.ts";
 import type { EdgeReport } from "@true-spine/core/route/edge-report.ts";
-import type { ThinPlace, ThinReport } from "@true-spine/core/route/thin-report.ts";
+import { type ThinPlace, type ThinReport, toComeOff } from "@true-spine/core/route/thin-report.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useState } from "react";
 import { useSettings } from "../../app/settings.ts";
@@ -48,24 +46,13 @@ export function ThinGroup({
   /** What is to come off becomes corrections of the bench, a face each, as those are. */
   const toTheBench = () => {
     const check = screen.open.store.getState().check;
-    const { file } = screen.open.store.getState();
-    const cut = SIDES.filter((side) => report.which === "second" || bevelOn(file, side).kind !== "none");
-    const made = cut.map((side) => {
-      const off = thin.places.map(({ x, faces }) => ({ x, t: faces[side]?.off ?? 0 }));
-      const most = Math.max(...off.map(({ t }) => t));
-      return {
-        id: newId(),
-        when: new Date().toISOString(),
-        stage,
-        side,
-        ...(report.which === "second" ? { edge: "second" as const } : {}),
-        from: off[0]!.x,
-        to: off.at(-1)!.x,
-        off,
-        passes: Math.max(1, Math.round(most / A_PASS)),
-        why: `thinning, ${WAY_NAMES[chosen.way]}`,
-      };
-    });
+    const made = toComeOff(thin, report.which).map((face) => ({
+      id: newId(),
+      when: new Date().toISOString(),
+      stage,
+      ...face,
+      why: `thinning, ${WAY_NAMES[chosen.way]}`,
+    }));
     screen.open.end();
     setWhy(whyNot(screen.open.put({ check: { ...check, corrections: [...check.corrections, ...made] } })));
   };
