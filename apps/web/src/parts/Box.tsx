@@ -23,7 +23,7 @@ interface BoxProps {
   onVisit?: (isTyping: boolean) => void;
   hideLabel?: boolean;
   className?: string;
-  /** For a value that is solved for and comes back a moment later: how near it then is to any that was typed. */
+  /** How near to what was typed the value comes back, where it is rounded or solved for. */
   echo?: number;
   /** What is refused is said once the hand rests: half of what is being typed may be in another's way. */
   isJudgedAtRest?: boolean;
@@ -31,6 +31,8 @@ interface BoxProps {
 
 /** How long a hand that types has to rest, ms. */
 const REST_MS = 900;
+/** What comes back this near to a value that was typed is that value. */
+const USUAL_ECHO = 1e-3;
 
 /** A box for a length. It takes what a maker says, shows the other unit on hover, and keeps what was typed. */
 export function LengthBox({
@@ -264,7 +266,7 @@ function ValueBox({
   hideLabel,
   className = "",
   isJudgedAtRest = false,
-  echo,
+  echo = USUAL_ECHO,
   shown,
   hint,
   read,
@@ -280,7 +282,7 @@ function ValueBox({
   const [text, setText] = useState<string | null>(null);
   const [why, setWhy] = useState<string | null>(null);
   const lastMode = useRef(mode);
-  /** What was put in by this visit to the box, the last one last. */
+  /** What was put in by this visit to the box: any of it may come back late, when more has been typed. */
   const putIn = useRef([value]);
   const atRest = useRef<{ timer: ReturnType<typeof setTimeout>; refused: string } | null>(null);
   const told = (refused: string | null) => {
@@ -294,8 +296,7 @@ function ValueBox({
     atRest.current = { refused, timer: setTimeout(() => told(refused), REST_MS) };
   };
   useEffect(() => {
-    const own = echo === undefined ? putIn.current.slice(-1) : putIn.current;
-    const isForeign = own.every((one) => Math.abs(value - one) > (echo ?? 1e-9));
+    const isForeign = putIn.current.every((one) => Math.abs(value - one) > echo);
     if (lastMode.current === mode && !isForeign) return;
     lastMode.current = mode;
     putIn.current = [value];

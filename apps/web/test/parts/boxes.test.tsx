@@ -1,26 +1,42 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { useState } from "react";
 import { afterEach, describe, expect, test, vi } from "vitest";
-import { CountBox, LengthBox, NumberBox } from "../../src/parts/Box.tsx";
+import { CountBox, LengthBox, NumberBox, TemperatureBox } from "../../src/parts/Box.tsx";
 import { Segmented } from "../../src/parts/Segmented.tsx";
 
 afterEach(cleanup);
 const type = (label: string, text: string) =>
   fireEvent.change(screen.getByLabelText(label), { target: { value: text } });
 
-test("a value that is solved for comes back late: what is being typed stays, what comes from elsewhere shows", () => {
-  const { rerender } = render(<LengthBox label="Edge" value={2} echo={1e-3} onCommit={() => null} />);
+test("a value that comes back late, solved for or rounded: what is being typed stays, what comes from elsewhere shows", () => {
+  const { rerender } = render(<LengthBox label="Edge" value={2} onCommit={() => null} />);
   const box = screen.getByLabelText("Edge") as HTMLInputElement;
   fireEvent.focus(box);
   type("Edge", "1");
   type("Edge", "1.2");
-  rerender(<LengthBox label="Edge" value={1.0004} echo={1e-3} onCommit={() => null} />);
+  rerender(<LengthBox label="Edge" value={1.0004} onCommit={() => null} />);
   expect(box.value).toBe("1.2");
   type("Edge", "1.27");
-  rerender(<LengthBox label="Edge" value={1.2} echo={1e-3} onCommit={() => null} />);
+  rerender(<LengthBox label="Edge" value={1.2} onCommit={() => null} />);
   expect(box.value).toBe("1.27");
-  rerender(<LengthBox label="Edge" value={2} echo={1e-3} onCommit={() => null} />);
+  rerender(<LengthBox label="Edge" value={2} onCommit={() => null} />);
   expect(box.value).toBe("2");
+});
+
+test("a hand faster than what works the heats out: its first two figures come back as a third stands, and all of it is taken", () => {
+  const taken = vi.fn((celsius: number) => (celsius < 20 ? "From 20 to 1300 °C." : null));
+  const { rerender } = render(<TemperatureBox label="How hot" value={738} onCommit={taken} />);
+  const box = screen.getByLabelText("How hot") as HTMLInputElement;
+  fireEvent.focus(box);
+  for (const text of ["8", "80", "802"]) type("How hot", text);
+  rerender(<TemperatureBox label="How hot" value={80} onCommit={taken} />);
+  expect(box.value).toBe("802");
+  for (const text of ["802 ", "802 C"]) type("How hot", text);
+  expect(taken).toHaveBeenLastCalledWith(802);
+  rerender(<TemperatureBox label="How hot" value={802} onCommit={taken} />);
+  expect(box.value).toBe("802 C");
+  fireEvent.blur(box);
+  expect(box.value).toBe("802");
 });
 
 describe("a box for a plain number", () => {

@@ -26,8 +26,11 @@ const HOTTEST_TEMPER = 300;
 const GLOWS = 550;
 
 /** What is chosen of one heat, and what that comes to. */
-export function OpGroup({ report: { op, name, window, sections, setTo } }: { report: OpReport }) {
-  const { visit, changeOp, pressOp } = useHeat();
+export function OpGroup({ report }: { report: OpReport }) {
+  const { visit, changeOp, pressOp, opOf } = useHeat();
+  const { name, window, sections, setTo } = report;
+  // The report is a moment behind what is chosen.
+  const op = opOf(report.op.id) ?? report.op;
   const looks = looksAt(op.T);
   const unit = useSettings((settings) => settings.unit);
   const { shop } = useShop();
@@ -58,10 +61,10 @@ export function OpGroup({ report: { op, name, window, sections, setTo } }: { rep
           }}
         />
       )}
-      {setTo !== op.T && (
+      {setTo !== report.op.T && (
         <p className="text-sm">
-          Set it to <strong>{showTemperature(setTo)}</strong>: it reads {Math.round(Math.abs(setTo - op.T))}{" "}
-          °C {setTo > op.T ? "high" : "low"}.
+          Set it to <strong>{showTemperature(setTo)}</strong>: it reads{" "}
+          {Math.round(Math.abs(setTo - report.op.T))} °C {setTo > report.op.T ? "high" : "low"}.
         </p>
       )}
       {looks.length > 0 && (

@@ -22,6 +22,8 @@ export function useHeat() {
     blade,
     visit,
     put,
+    /** A heat as it is chosen. */
+    opOf: (id: string) => opsOf(route, heat, blade).find((op) => op.id === id),
     changeOp: changed,
     /** A single press: always a step of its own. */
     press: (change: (now: Heat) => Heat) => {

@@ -111,7 +111,6 @@ export function RouteControls({ report }: { report: Pick<RouteReport, "stages"> 
           label="Edge to leave for the oven"
           named={standInNamed}
           value={Math.round(left * 1000) / 1000}
-          echo={1e-3}
           onVisit={visit}
           onCommit={leave(leavingEdge, ({ why, nearest }) =>
             why === "low"
@@ -126,7 +125,6 @@ export function RouteControls({ report }: { report: Pick<RouteReport, "stages"> 
           what="a share of its height"
           hint="how far up the line stands before hardening, in the middle"
           value={Math.round(share * 1000) / 1000}
-          echo={1e-3}
           onVisit={visit}
           onCommit={leave(leavingLine, ({ why, nearest }) =>
             why === "high"

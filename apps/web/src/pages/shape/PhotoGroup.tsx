@@ -105,6 +105,7 @@ function Laying() {
       <AngleBox
         label="Marks climb by"
         value={Number(climb(place).toFixed(2))}
+        echo={0.01}
         onVisit={visit}
         onCommit={(degrees) => put(turned(place, degrees))}
       />
