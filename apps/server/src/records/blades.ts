@@ -10,12 +10,13 @@ import type {
   RevisionRow,
 } from "@true-spine/core/registry/contract.ts";
 import { type BladeName, MOST_NAMES } from "@true-spine/core/registry/contract.ts";
-import { and, desc, eq, gt, ilike, isNotNull, isNull, or, type SQL, sql } from "drizzle-orm";
+import { and, desc, eq, gt, isNotNull, isNull, or, type SQL, sql } from "drizzle-orm";
 import { isUuid } from "../bodies.ts";
 import { type Database, inTransaction } from "../database.ts";
 import { notFound, Problem } from "../problem.ts";
 import { blades, revisions } from "../schema/blades.ts";
 import { runs } from "../schema/readings.ts";
+import { type JsonOf, jsonOf, listOf, prepared, read } from "./answers.ts";
 import { besideOf, judgeAgain } from "./documents.ts";
 import { KEPT_FOR } from "./kept-for.ts";
 import type { Stores } from "./stores.ts";
@@ -52,24 +53,25 @@ export interface Asked {
 export async function listBlades(
   db: Database,
   { search = "", archived = false, limit = USUAL_ROWS, after }: Asked,
-): Promise<{ rows: BladeRow[]; next: string | null; total: number | null }> {
+): Promise<{ rows: JsonOf<BladeRow[]>; next: string | null; total: number | null }> {
   const asked = and(onShelf(archived), matching(search));
   const begin = after === undefined ? undefined : afterRow(after);
   const most = Math.min(Math.max(1, limit), MOST_ROWS);
-  const rows = await db
-    .select(ROW)
+  const found = await db
+    .select({ id: blades.id, updatedAt: blades.updatedAt, json: jsonOf(ROW) })
     .from(blades)
     .where(and(asked, begin))
     .orderBy(desc(blades.updatedAt), desc(blades.id))
     .limit(most + 1);
-  const page = rows.slice(0, most);
+  const page = found.slice(0, most);
+  const rows = listOf<BladeRow>(page);
   const last = page.at(-1);
-  const next = rows.length > most && last ? endOf(last) : null;
-  if (after !== undefined) return { rows: page, next, total: null };
+  const next = found.length > most && last ? endOf(last) : null;
+  if (after !== undefined) return { rows, next, total: null };
   const [counted] = next
     ? await db.select({ count: sql<number>`count(*)::int` }).from(blades).where(asked)
     : [{ count: page.length }];
-  return { rows: page, next, total: counted!.count };
+  return { rows, next, total: counted!.count };
 }
 
 /** Blades to pick from or to hold beside one another, the newest first: without their drawings. */
@@ -102,17 +104,12 @@ function matching(search: string): SQL | undefined {
     select jsonb_array_elements_text(file -> 'blades') from (
       select distinct on (${runs.id}) ${runs.file} as file from ${runs} order by ${runs.id}, ${runs.number} desc
     ) standing where file ->> 'name' ilike ${like})`;
-  return or(
-    ilike(blades.name, like),
-    ilike(blades.use, like),
-    ilike(blades.steel, like),
-    ilike(blades.state, like),
-    ofRun,
-  );
+  return or(sql`${blades.words} like lower(${like})`, ofRun);
 }
 
 /** Where a page ends: the moment and the id of its last row, as one word. */
-const endOf = ({ updatedAt, id }: BladeRow) => Buffer.from(`${updatedAt}|${id}`).toString("base64url");
+const endOf = ({ updatedAt, id }: Pick<BladeRow, "id" | "updatedAt">) =>
+  Buffer.from(`${updatedAt}|${id}`).toString("base64url");
 
 function afterRow(word: string): SQL {
   const [at = "", id = ""] = Buffer.from(word, "base64url").toString("utf8").split("|");
@@ -121,16 +118,25 @@ function afterRow(word: string): SQL {
   return sql`(${blades.updatedAt}, ${blades.id}) < (${at}::timestamptz, ${id}::uuid)`;
 }
 
-/** A blade with the file of its standing revision. Throws a 404 where there is none, or it is deleted. */
-export async function readBlade(db: Database, id: string): Promise<BladeWithFile> {
-  const [found] = await db
-    .select({ ...ROW, file: revisions.file })
+const bladeOf = prepared((db) =>
+  db
+    .select({ json: jsonOf({ ...ROW, file: revisions.file }) })
     .from(blades)
     .innerJoin(revisions, and(eq(revisions.bladeId, blades.id), eq(revisions.number, blades.revision)))
-    .where(and(eq(blades.id, id), isNull(blades.deletedAt)));
+    .where(and(eq(blades.id, sql.placeholder("id")), isNull(blades.deletedAt)))
+    .prepare("blade"),
+);
+
+/** A blade with the file of its standing revision, in JSON. Throws a 404 where there is none, or it is deleted. */
+export async function bladeJson(db: Database, id: string): Promise<JsonOf<BladeWithFile>> {
+  const [found] = await bladeOf(db).execute({ id });
   if (!found) throw notFound("blade");
-  return found;
+  return found.json;
 }
+
+/** The same, read. */
+export const readBlade = async (db: Database, id: string): Promise<BladeWithFile> =>
+  read(await bladeJson(db, id));
 
 /**
  * Makes a blade under an id the caller made up. Sent twice, it is made once; another blade under the same id is refused with a 409.
@@ -246,17 +252,24 @@ export function listDeleted(db: Database): Promise<DeletedRow[]> {
     .orderBy(desc(blades.deletedAt));
 }
 
-/** Every revision of a blade, newest first, without the files. */
-export async function listRevisions(db: Database, id: string): Promise<RevisionRow[]> {
-  const found = await db
-    .select({ number: revisions.number, label: revisions.label, createdAt: revisions.createdAt })
+const revisionsOf = prepared((db) =>
+  db
+    .select({
+      json: jsonOf({ number: revisions.number, label: revisions.label, createdAt: revisions.createdAt }),
+    })
     .from(revisions)
     .innerJoin(blades, eq(blades.id, revisions.bladeId))
-    .where(and(eq(revisions.bladeId, id), isNull(blades.deletedAt)))
-    .orderBy(desc(revisions.number));
+    .where(and(eq(revisions.bladeId, sql.placeholder("id")), isNull(blades.deletedAt)))
+    .orderBy(desc(revisions.number))
+    .prepare("revisions"),
+);
+
+/** Every revision of a blade, newest first, without the files. */
+export async function listRevisions(db: Database, id: string): Promise<JsonOf<RevisionRow[]>> {
+  const found = await revisionsOf(db).execute({ id });
   // A blade always has the revision that stands.
   if (found.length === 0) throw notFound("blade");
-  return found;
+  return listOf(found);
 }
 
 export async function readRevision(

@@ -1,23 +1,35 @@
 import type { Reading } from "@true-spine/core/inspect/schema.ts";
 import { spotKey } from "@true-spine/core/inspect/schema.ts";
 import type { TakenReadings } from "@true-spine/core/registry/contract.ts";
-import { and, asc, eq, inArray, isNull } from "drizzle-orm";
+import { and, asc, eq, inArray, isNull, sql } from "drizzle-orm";
 import { type Database, inTransaction } from "../database.ts";
-import { Problem } from "../problem.ts";
+import { notFound, Problem } from "../problem.ts";
+import { blades } from "../schema/blades.ts";
 import { readings } from "../schema/readings.ts";
+import { type JsonOf, prepared } from "./answers.ts";
 import { mustBeThere } from "./documents.ts";
 
-/** All readings of a blade in the order they were taken; those struck out are named apart. */
-export async function readReadings(db: Database, bladeId: string): Promise<TakenReadings> {
-  await mustBeThere(db, bladeId);
-  const rows = await db
-    .select({ reading: readings.reading, struckAt: readings.struckAt })
-    .from(readings)
-    .where(eq(readings.bladeId, bladeId))
-    .orderBy(asc(readings.takenAt), asc(readings.id));
-  const taken = rows.map(({ reading }) => reading);
-  const struck = rows.flatMap(({ reading, struckAt }) => (struckAt ? [reading.id] : []));
-  return { taken, struck };
+const readingsOfBlade = prepared((db) =>
+  db
+    .select({
+      json: sql<string>`json_build_object(
+        'taken', coalesce(json_agg(${readings.reading} order by ${readings.takenAt}, ${readings.id})
+          filter (where ${readings.id} is not null), '[]'),
+        'struck', coalesce(json_agg(${readings.id} order by ${readings.takenAt}, ${readings.id})
+          filter (where ${readings.struckAt} is not null), '[]'))::text`,
+    })
+    .from(blades)
+    .leftJoin(readings, eq(readings.bladeId, blades.id))
+    .where(and(eq(blades.id, sql.placeholder("id")), isNull(blades.deletedAt)))
+    .groupBy(blades.id)
+    .prepare("readings"),
+);
+
+/** All readings of a blade in the order they were taken; those struck out are named apart. Throws a 404 without the blade. */
+export async function readReadings(db: Database, bladeId: string): Promise<JsonOf<TakenReadings>> {
+  const [found] = await readingsOfBlade(db).execute({ id: bladeId });
+  if (!found) throw notFound("blade");
+  return found.json;
 }
 
 /**

@@ -1,6 +1,8 @@
-import { Hono } from "hono";
+import { type Context, Hono } from "hono";
 import { listed } from "../database.ts";
+import type { JsonOf } from "../records/answers.ts";
 import {
+  bladeJson,
   createBlade,
   deleteBlade,
   labelRevision,
@@ -30,6 +32,10 @@ import { workRows } from "../schema/work.ts";
 
 const LONGEST_NAME = 120;
 
+/** What the database has put together already. */
+const asItIs = (c: Context, json: JsonOf<unknown>) =>
+  c.body(json, 200, { "content-type": "application/json" });
+
 /** Blades and their history, under /api/blades. */
 export function bladeRoutes(stores: Stores): Hono {
   const { db, judging } = stores;
@@ -51,7 +57,7 @@ export function bladeRoutes(stores: Stores): Hono {
       c.header("link", `</api/blades?${next}>; rel="next"`);
     }
     if (page.total !== null) c.header("x-total", String(page.total));
-    return c.json(page.rows);
+    return asItIs(c, page.rows);
   });
 
   routes.get("/names", async (c) =>
@@ -65,7 +71,7 @@ export function bladeRoutes(stores: Stores): Hono {
     return c.json(await createBlade(stores, id, file), 201);
   });
 
-  routes.get("/:id", async (c) => c.json(await readBlade(db, idOf(c))));
+  routes.get("/:id", async (c) => asItIs(c, await bladeJson(db, idOf(c))));
 
   routes.put("/:id", async (c) => {
     const id = idOf(c);
@@ -109,7 +115,7 @@ export function bladeRoutes(stores: Stores): Hono {
 
   routes.get("/:id/documents", async (c) => c.json(await listDocumentStates(db, idOf(c))));
 
-  routes.get("/:id/readings", async (c) => c.json(await readReadings(db, idOf(c))));
+  routes.get("/:id/readings", async (c) => asItIs(c, await readReadings(db, idOf(c))));
 
   routes.post("/:id/readings", async (c) => {
     const id = idOf(c);
@@ -137,7 +143,7 @@ export function bladeRoutes(stores: Stores): Hono {
     return c.body(null, 204);
   });
 
-  routes.get("/:id/revisions", async (c) => c.json(await listRevisions(db, idOf(c))));
+  routes.get("/:id/revisions", async (c) => asItIs(c, await listRevisions(db, idOf(c))));
 
   routes.get("/:id/revisions/:number", async (c) => c.json(await readRevision(db, idOf(c), numberOf(c))));
 

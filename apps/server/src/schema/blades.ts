@@ -32,6 +32,10 @@ export const blades = pgTable(
     updatedAt: when("updated_at").notNull().defaultNow(),
     archivedAt: when("archived_at"),
     deletedAt: when("deleted_at"),
+    /** What a search looks in, one to a line, in small letters: written down once and not each time that one is looked for. */
+    words: text("words").generatedAlwaysAs(
+      sql`lower(name || chr(10) || coalesce(use, '') || chr(10) || coalesce(steel, '') || chr(10) || state)`,
+    ),
   },
   (table) => [
     // The rack in its order: pages of it, and how many stand there, are read from the index alone.

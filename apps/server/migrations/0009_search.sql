@@ -1,0 +1,1 @@
+ALTER TABLE "blades" ADD COLUMN "words" text GENERATED ALWAYS AS (lower(name || chr(10) || coalesce(use, '') || chr(10) || coalesce(steel, '') || chr(10) || state)) STORED;
