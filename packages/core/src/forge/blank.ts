@@ -98,18 +98,27 @@ export function blankOf(
     return { d: d <= feet[0].d && d <= feet[2].d ? -d : d, u };
   }
 
-  function halfAt(side: Side, x: number, y: number, isInside: boolean): number {
+  const isAlone = bevelled.length === 1;
+
+  /** Both half-thicknesses on an upright at x, right and left: what both are reckoned by is looked for once. */
+  function halvesAt(x: number): (y: number, isInside: boolean) => readonly [right: number, left: number] {
     const T = thickness(x);
-    const cut = field.plunges[side];
-    if (!cut || T <= e) return T / 2;
-    const v = (x - cut.x) * cut.cos - (y - cut.y) * cut.sin;
-    if (v < 0) return T / 2;
-    const { d, u } = toEdge(x, y, isInside);
-    const isAlone = bevelled.length === 1;
     const foot = isAlone ? e - T / 2 : e / 2;
-    const climb = (isAlone ? T - e : (T - e) / 2) / read(heights, u);
-    const stands = v < radius ? radius - Math.sqrt(Math.max(0, radius ** 2 - (radius - v) ** 2)) : 0;
-    return Math.min(T / 2, foot + (d + grow.edge) * climb + stands);
+    const rise = isAlone ? T - e : (T - e) / 2;
+    return (y, isInside) => {
+      let at: { d: number; u: number } | null = null;
+      const half = (side: Side) => {
+        const cut = field.plunges[side];
+        if (!cut || T <= e) return T / 2;
+        const v = (x - cut.x) * cut.cos - (y - cut.y) * cut.sin;
+        if (v < 0) return T / 2;
+        at ??= toEdge(x, y, isInside);
+        const climb = rise / read(heights, at.u);
+        const stands = v < radius ? radius - Math.sqrt(Math.max(0, radius ** 2 - (radius - v) ** 2)) : 0;
+        return Math.min(T / 2, foot + (at.d + grow.edge) * climb + stands);
+      };
+      return [half("right"), half("left")];
+    };
   }
 
   const spans = (x: number) =>
@@ -129,10 +138,8 @@ export function blankOf(
     let [area, perimeter] = [0, 0];
     let b: number | null = null;
     const [bottom, top] = [all[0]![0], all.at(-1)![1]];
-    const thick = (y: number) => {
-      const isIn = within(inside, y);
-      return [halfAt("right", x, y, isIn), halfAt("left", x, y, isIn)] as const;
-    };
+    const halves = halvesAt(x);
+    const thick = (y: number) => halves(y, within(inside, y));
     for (const [low, high] of all) {
       const step = (high - low) / COLUMNS;
       let before = thick(low + 1e-9);
@@ -176,7 +183,7 @@ export function blankOf(
     steps: bolster ? [bolster.from, bolster.to] : [],
     thickness,
     spans,
-    half: (side, x, y) => halfAt(side, x, y, within(spansAt(ring, x), y)),
+    half: (side, x, y) => halvesAt(x)(y, within(spansAt(ring, x), y))[side === "right" ? 0 : 1],
     atEdge(finished, u) {
       const { x, y, inward } = stationAt(finished, u);
       return { x: x - inward[0] * grow.edge, y: y - inward[1] * grow.edge };

@@ -32,6 +32,17 @@ describe("does the bar hold it", () => {
     expect(judged(WIDE).filter(({ severity }) => severity === "fix")).toEqual([]);
   });
 
+  test("a bar is too narrow where a tenth more of the thinning must go sideways than does", () => {
+    const lacking = (width: number) => {
+      const bar = routed(field, 9, { width });
+      const { forms } = forgingOf(field, bar, NO_FORGE, USUAL_SHOP)!;
+      const isTold = named(judged(bar), "forge-bar-narrow") !== undefined;
+      return [forms.spreadNeeded - forms.spread, isTold];
+    };
+    expect(lacking(31.25)).toEqual([expect.closeTo(0.105, 2), true]);
+    expect(lacking(31.4)).toEqual([expect.closeTo(0.097, 2), false]);
+  });
+
   const cases: readonly [string, Route, Forge][] = [
     ["forge-bar-short", routed(field, 6.35, { width: 38, length: 60 }), NO_FORGE],
     ["forge-bar-thin", routed(field, 4, { width: 38 }), NO_FORGE],
