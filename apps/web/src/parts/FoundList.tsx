@@ -1,17 +1,25 @@
 import type { Offered } from "@true-spine/core/findings/finding.ts";
 import { SmallButton } from "./Group.tsx";
 import { Sign } from "./Sign.tsx";
+import { useTakenOnceKnown } from "./useTakenOnceKnown.ts";
 
 /** What was found of a page's work, each with its basis and what may be done about it at one press. Nothing where nothing was. */
 export function FoundList<Offer extends { readonly words: string }>({
   label,
   findings,
+  isOld,
   onTake,
 }: {
   label: string;
   findings: readonly Offered<Offer>[];
+  /** Whether they are of how things stood a moment ago. */
+  isOld: boolean;
   onTake: (offer: Offer) => void;
 }) {
+  const offered = findings.flatMap(({ id, offers }) =>
+    offers.map((offer) => [nameOf(id, offer), offer] as const),
+  );
+  const { press, waiting } = useTakenOnceKnown(new Map(offered), isOld, onTake);
   if (findings.length === 0) return null;
   return (
     <ul aria-label={label} className="-mt-px border-t border-rule">
@@ -24,7 +32,11 @@ export function FoundList<Offer extends { readonly words: string }>({
             {offers.length > 0 && (
               <span className="mt-1 flex flex-wrap gap-2">
                 {offers.map((offer) => (
-                  <SmallButton key={offer.words} onClick={() => onTake(offer)}>
+                  <SmallButton
+                    key={offer.words}
+                    isWaiting={waiting === nameOf(id, offer)}
+                    onClick={() => press(nameOf(id, offer))}
+                  >
                     {offer.words}
                   </SmallButton>
                 ))}
@@ -36,3 +48,5 @@ export function FoundList<Offer extends { readonly words: string }>({
     </ul>
   );
 }
+
+const nameOf = (id: string, { words }: { readonly words: string }) => `${id} ${words}`;

@@ -19,11 +19,14 @@ export function SmallButton({
   label,
   isOff,
   isPressed,
+  isWaiting = false,
 }: {
   onClick: () => void;
   children: ReactNode;
   label?: string;
   isOff?: boolean;
+  /** Pressed, and done in a moment. */
+  isWaiting?: boolean;
   /** For one that stays pressed till it is pressed again. */
   isPressed?: boolean;
 }) {
@@ -37,6 +40,7 @@ export function SmallButton({
       className={`min-h-7 rounded border border-frame px-2 text-xs font-semibold disabled:opacity-40 ${isPressed ? "bg-deep text-on-deep" : "bg-sheet hover:bg-room"}`}
     >
       {children}
+      {isWaiting && " …"}
     </button>
   );
 }

@@ -1,12 +1,13 @@
-import { type Finding, type Severity, withChanges } from "@true-spine/core/findings/finding.ts";
+import { type Finding, type Remedy, type Severity, withChanges } from "@true-spine/core/findings/finding.ts";
 import { type FindingGroup, groupFindings } from "@true-spine/core/findings/groups.ts";
 import { MAY_BE_MEANT } from "@true-spine/core/findings/meant.ts";
 import { ChevronDown, ChevronUp } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
 import { useStore } from "zustand";
-import { useRail, useScreen } from "../../blade/screen.ts";
+import { useFile, useRail, useScreen } from "../../blade/screen.ts";
 import { Sign } from "../../parts/Sign.tsx";
+import { useTakenOnceKnown } from "../../parts/useTakenOnceKnown.ts";
 import { useRoute } from "../../work/useWorkRows.ts";
 import { WorkTrouble } from "../../workers/WorkTrouble.tsx";
 import { useWorkJudged, type WorkJudged } from "../../workers/work-judged.ts";
@@ -17,12 +18,25 @@ const NONE: readonly Finding[] = [];
 
 /** Findings, at the foot of the page: one line while all is well, opened upward to read them all. What is above makes room. */
 export function Tray() {
-  const { rail, judging } = useScreen();
+  const { open, rail, judging } = useScreen();
+  const file = useFile();
   const { judged, trouble, tryAgain } = useStore(judging);
   const work = useWorkJudged(stageToCheck(useRoute()));
   const isOpen = useRail((state) => state.isTrayOpen);
   const findings = judged?.findings ?? NONE;
   const groups = useMemo(() => groupFindings(findings), [findings]);
+  const isSettled = judged?.isConfirmed ?? false;
+  const remedies = groups.flatMap(({ finding }) =>
+    finding.remedies.slice(0, 1).map((remedy) => [remedyName(finding, remedy), remedy] as const),
+  );
+  const { press, waiting } = useTakenOnceKnown(
+    new Map(isSettled ? remedies : []),
+    !isSettled || judged?.file !== file || trouble !== null,
+    ({ changes }) => {
+      open.end();
+      open.replace(withChanges(open.store.getState().file, changes));
+    },
+  );
   const toggle = () => rail.setState({ isTrayOpen: !isOpen });
   return (
     <section
@@ -37,7 +51,8 @@ export function Tray() {
               <GroupItem
                 key={keyOf(group.finding)}
                 group={group}
-                isConfirmed={judged?.isConfirmed ?? false}
+                onRemedy={isSettled ? press : null}
+                waiting={waiting}
               />
             ))}
             {judged && !trouble && findings.length === 0 && (
@@ -183,14 +198,17 @@ function keyOf(finding: Finding): string {
 /** A finding, and folded under it what goes with it. */
 function GroupItem({
   group: { finding, consequences },
-  isConfirmed,
+  onRemedy,
+  waiting,
 }: {
   group: FindingGroup;
-  isConfirmed: boolean;
+  /** Null until remedies have been tried. */
+  onRemedy: ((name: string) => void) | null;
+  waiting: string | null;
 }) {
   return (
     <li className="border-b border-rule px-4 py-2.5">
-      <FindingItem finding={finding} isConfirmed={isConfirmed} />
+      <FindingItem finding={finding} onRemedy={onRemedy} waiting={waiting} />
       {consequences.length > 0 && (
         <details className="mt-1 ml-6.5 text-sm">
           <summary className="w-fit cursor-pointer rounded py-1 font-semibold text-deep">
@@ -201,7 +219,7 @@ function GroupItem({
           <ul className="mt-1 flex flex-col gap-1.5">
             {consequences.map((one) => (
               <li key={keyOf(one)}>
-                <FindingItem finding={one} isConfirmed={false} />
+                <FindingItem finding={one} onRemedy={null} waiting={null} />
               </li>
             ))}
           </ul>
@@ -211,8 +229,18 @@ function GroupItem({
   );
 }
 
-function FindingItem({ finding, isConfirmed }: { finding: Finding; isConfirmed: boolean }) {
-  const { open, rail } = useScreen();
+const remedyName = ({ id, where }: Finding, { words }: Remedy) => `${id} ${where.side ?? ""} ${words}`;
+
+function FindingItem({
+  finding,
+  onRemedy,
+  waiting,
+}: {
+  finding: Finding;
+  onRemedy: ((name: string) => void) | null;
+  waiting: string | null;
+}) {
+  const { rail } = useScreen();
   const { x, side } = finding.where;
   const remedy = finding.remedies[0];
   return (
@@ -249,17 +277,15 @@ function FindingItem({ finding, isConfirmed }: { finding: Finding; isConfirmed: 
           Go there
         </button>
       )}
-      {remedy && isConfirmed && (
+      {remedy && onRemedy && (
         <button
           type="button"
           title="Tried on the model: this finding clears and nothing new needs fixing."
           className="min-h-8 shrink-0 rounded bg-deep px-3 text-sm font-semibold text-on-deep"
-          onClick={() => {
-            open.end();
-            open.replace(withChanges(open.store.getState().file, remedy.changes));
-          }}
+          onClick={() => onRemedy(remedyName(finding, remedy))}
         >
           {remedy.words.replace(/\.$/, "")}
+          {waiting === remedyName(finding, remedy) && " …"}
         </button>
       )}
     </div>

@@ -118,6 +118,7 @@ export function EdgePage() {
         <FoundList
           label="Will this edge do"
           findings={value?.findings ?? []}
+          isOld={isBehind || trouble !== null}
           onTake={({ edge }) => edit.press(() => edge)}
         />
         {report && (

@@ -75,6 +75,7 @@ export function ForgePage() {
         <FoundList
           label="Does the bar hold it"
           findings={value?.findings ?? []}
+          isOld={isBehind || trouble !== null}
           onTake={({ route, forge }) => {
             open.end();
             open.put({ ...(route ? { route } : {}), ...(forge ? { forge } : {}) });

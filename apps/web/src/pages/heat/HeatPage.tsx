@@ -92,6 +92,7 @@ export function HeatPage() {
         <FoundList
           label="Do these heats do it"
           findings={value?.findings ?? []}
+          isOld={isBehind || trouble !== null}
           onTake={({ route: changed, heat }) => {
             open.end();
             open.put({ ...(changed ? { route: changed } : {}), ...(heat ? { heat } : {}) });

@@ -110,6 +110,7 @@ export function RoutePage() {
         <FoundList
           label="Is the plan sound"
           findings={findings}
+          isOld={isBehind || trouble !== null}
           onTake={({ blade, route: changed }) => {
             open.end();
             open.put({ ...(blade ? { file: blade } : {}), ...(changed ? { route: changed } : {}) });

@@ -173,7 +173,12 @@ export function StraightPage() {
           </Link>
           {value?.words && <strong>{value.words}.</strong>}
         </p>
-        <FoundList label="Is it straight" findings={offerless(value?.findings ?? [])} onTake={() => {}} />
+        <FoundList
+          label="Is it straight"
+          findings={offerless(value?.findings ?? [])}
+          isOld={isBehind}
+          onTake={() => {}}
+        />
         <StraightLog sets={sets} blows={blows} />
       </div>
     </Workspace>

@@ -1,0 +1,57 @@
+import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { afterEach, expect, test, vi } from "vitest";
+import { FoundList } from "../../src/parts/FoundList.tsx";
+import { useNotices } from "../../src/parts/Notices.tsx";
+
+afterEach(() => {
+  cleanup();
+  useNotices.setState({ notices: [] });
+});
+
+const narrow = (bar: number, route: string) => ({
+  id: "bar-thin",
+  severity: "fix" as const,
+  message: "The bar is thinner than the blade.",
+  advice: "Take a thicker one.",
+  basis: "geometry",
+  where: {},
+  remedies: [],
+  offers: [{ words: `Take a ${bar} mm bar`, route }],
+});
+const list = (
+  findings: readonly ReturnType<typeof narrow>[],
+  isOld: boolean,
+  onTake: (offer: object) => void,
+) => <FoundList label="Is the plan sound" findings={findings} isOld={isOld} onTake={onTake} />;
+
+test("what is offered of things as they stand is taken at once", () => {
+  const taken = vi.fn();
+  render(list([narrow(5, "now")], false, taken));
+  fireEvent.click(screen.getByRole("button", { name: "Take a 5 mm bar" }));
+  expect(taken).toHaveBeenCalledExactlyOnceWith({ words: "Take a 5 mm bar", route: "now" });
+});
+
+test("what was worked out before the last figure was typed waits, and is taken as it is worked out with it", () => {
+  const taken = vi.fn();
+  const { rerender } = render(list([narrow(5, "without the figure")], true, taken));
+  fireEvent.click(screen.getByRole("button", { name: "Take a 5 mm bar" }));
+  expect(taken).not.toHaveBeenCalled();
+  expect(screen.getByRole("button").textContent).toBe("Take a 5 mm bar …");
+  rerender(list([narrow(5, "with the figure")], false, taken));
+  expect(taken).toHaveBeenCalledExactlyOnceWith({ words: "Take a 5 mm bar", route: "with the figure" });
+  expect(screen.getByRole("button").textContent).toBe("Take a 5 mm bar");
+});
+
+test("what is not offered any more once it is worked out is not taken, and that is told", () => {
+  const taken = vi.fn();
+  const { rerender } = render(list([narrow(5, "before")], true, taken));
+  fireEvent.click(screen.getByRole("button"));
+  rerender(list([narrow(6, "now")], false, taken));
+  expect(taken).not.toHaveBeenCalled();
+  expect(useNotices.getState().notices.map(({ words }) => words)).toEqual([
+    "As things stand now that is not offered any more: look again.",
+  ]);
+  rerender(list([], true, taken));
+  rerender(list([narrow(5, "later")], false, taken));
+  expect(taken).not.toHaveBeenCalled();
+});
