@@ -1,3 +1,4 @@
+import { createHash } from "node:crypto";
 import { type Context, Hono } from "hono";
 import { listed } from "../database.ts";
 import type { JsonOf } from "../records/answers.ts";
@@ -32,9 +33,11 @@ import { workRows } from "../schema/work.ts";
 
 const LONGEST_NAME = 120;
 
-/** What the database has put together already. */
-const asItIs = (c: Context, json: JsonOf<unknown>) =>
-  c.body(json, 200, { "content-type": "application/json" });
+/** What the database has put together already; tagged here, where it is at hand whole. */
+function asItIs(c: Context, json: JsonOf<unknown>): Response {
+  const etag = `"${createHash("sha1").update(json).digest("base64url")}"`;
+  return c.body(json, 200, { "content-type": "application/json", etag });
+}
 
 /** Blades and their history, under /api/blades. */
 export function bladeRoutes(stores: Stores): Hono {
