@@ -44,7 +44,14 @@ function Page({ i = 0 }: { i?: number }) {
       <StepsTable report={report} chosen={at} onChoose={() => {}} onMore={edit.more} />
       <LifeGroup report={report} edit={edit} />
       <DoneGroup report={report} stage="sharpen" />
-      <ThinGroup report={report} thin={thin} chosen={doc.thin ?? NO_THIN} stage="sharpen" edit={edit} />
+      <ThinGroup
+        report={report}
+        thin={thin}
+        chosen={doc.thin ?? NO_THIN}
+        stage="sharpen"
+        edit={edit}
+        isOld={false}
+      />
       <EdgeStrip report={report} step={report.steps[at]!} />
     </>
   );
@@ -171,8 +178,14 @@ describe("thinning", () => {
     expect(screen.queryByText(/nothing to come off/)).toBeNull();
     fireEvent.change(screen.getByLabelText("By"), { target: { value: "hinge" } });
     expect(held.open.store.getState().edge.thin!.way).toBe("hinge");
+    const tip = Number((screen.getByLabelText("Wanted behind the edge, tip") as HTMLInputElement).value);
     typeInto("Wanted behind the edge, heel", "0.3");
-    expect(held.open.store.getState().edge.thin!.wanted[0]).toEqual({ u: 0, t: 0.3 });
+    // What is wanted at the tip stays what it was.
+    expect(held.open.store.getState().edge.thin!.wanted).toEqual([
+      { u: 0, t: 0.3 },
+      { u: 1, t: expect.closeTo(tip, 2) },
+    ]);
+    expect(tip).not.toBeCloseTo(0.3, 2);
     press("Put it on the bench's list");
     const { corrections } = held.open.store.getState().check;
     expect(corrections.map(({ side }) => side)).toEqual(["left", "right"]);

@@ -31,6 +31,7 @@ export function EdgePage() {
   const [picked, setPicked] = useState(0);
   const [after, setAfter] = useState<number | undefined>(undefined);
   const { answer, isBehind, trouble, tryAgain } = useEdge(which, after);
+  const isOld = isBehind || trouble !== null;
   const value = answer?.to.asked.which === which ? answer.value : null;
   const report = value?.report ?? null;
   const doc = useDocument("edge");
@@ -69,6 +70,7 @@ export function EdgePage() {
               chosen={doc.thin ?? NO_THIN}
               stage={stage}
               edit={edit}
+              isOld={isOld}
             />
           )}
           <Caution>{CAUTION}</Caution>
@@ -118,7 +120,7 @@ export function EdgePage() {
         <FoundList
           label="Will this edge do"
           findings={value?.findings ?? []}
-          isOld={isBehind || trouble !== null}
+          isOld={isOld}
           onTake={({ edge }) => edit.press(() => edge)}
         />
         {report && (

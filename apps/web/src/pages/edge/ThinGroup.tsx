@@ -12,6 +12,7 @@ import { useEdit } from "../../blade/useEdit.ts";
 import { Alert } from "../../parts/Alert.tsx";
 import { LengthBox } from "../../parts/Box.tsx";
 import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
+import { useTakenOnceKnown } from "../../parts/useTakenOnceKnown.ts";
 import { newId } from "../../saving/id.ts";
 import type { useEdgeDocument } from "./useEdgeDocument.ts";
 import { fine } from "./words.ts";
@@ -29,12 +30,15 @@ export function ThinGroup({
   chosen,
   stage,
   edit,
+  isOld,
 }: {
   report: EdgeReport;
   thin: ThinReport;
   chosen: Thin;
   stage: string;
   edit: ReturnType<typeof useEdgeDocument>;
+  /** Whether the report is of how things stood a moment ago. */
+  isOld: boolean;
 }) {
   const screen = useScreen();
   const unit = useSettings((settings) => settings.unit);
@@ -42,6 +46,10 @@ export function ThinGroup({
   const [why, setWhy] = useState<string | null>(null);
   const change = (some: Partial<Thin>) => edit.put((now) => ({ ...now, thin: { ...chosen, ...some } }));
   const { lost } = report.life;
+  // What is not said stays as it is planned.
+  const said = chosen.wanted.at(-1);
+  const heel = chosen.wanted[0] ?? { u: 0, t: thin.places[0]!.wanted };
+  const tip = said?.u === 1 ? said : { u: 1, t: said?.t ?? thin.places[2]!.wanted };
   const isToGo = thin.places.some(({ by }) => by > 0.005);
   /** What is to come off becomes corrections of the bench, a face each, as those are. */
   const toTheBench = () => {
@@ -77,18 +85,17 @@ export function ThinGroup({
         // What was planned behind it is what it is to be thinned back to.
         thin: {
           ...chosen,
-          wanted:
-            chosen.wanted.length > 0
-              ? chosen.wanted
-              : [
-                  { u: 0, t: thin.places[0]!.wanted },
-                  { u: 1, t: thin.places[2]!.wanted },
-                ],
+          wanted: chosen.wanted.length > 0 ? chosen.wanted : [heel, tip],
         },
       }));
     visit(false);
     setWhy(refused);
   };
+  const { press, waiting } = useTakenOnceKnown(
+    new Map([...(isToGo ? [["bench", toTheBench] as const] : []), ["draw", asItStands] as const]),
+    isOld,
+    (act) => act(),
+  );
   return (
     <Group title="Thinning">
       <Choice
@@ -101,21 +108,15 @@ export function ThinGroup({
       />
       <LengthBox
         label="Wanted behind the edge, heel"
-        value={chosen.wanted[0]?.t ?? thin.places[0]!.wanted}
+        value={heel.t}
         onVisit={edit.visit}
-        onCommit={(t) =>
-          change({
-            wanted: [{ u: 0, t }, chosen.wanted.at(-1)?.u === 1 ? chosen.wanted.at(-1)! : { u: 1, t }],
-          })
-        }
+        onCommit={(t) => change({ wanted: [{ u: 0, t }, tip] })}
       />
       <LengthBox
         label="Wanted behind the edge, tip"
-        value={chosen.wanted.at(-1)?.t ?? thin.places[2]!.wanted}
+        value={tip.t}
         onVisit={edit.visit}
-        onCommit={(t) =>
-          change({ wanted: [chosen.wanted[0] ?? { u: 0, t: thin.places[0]!.wanted }, { u: 1, t }] })
-        }
+        onCommit={(t) => change({ wanted: [heel, { u: 1, t }] })}
       />
       {chosen.way === "relief" && (
         <LengthBox
@@ -175,13 +176,15 @@ export function ThinGroup({
               Its line would pass the spine: thin it about its line instead.
             </p>
           )}
-          <SmallButton onClick={toTheBench}>Put it on the bench's list</SmallButton>
+          <SmallButton isWaiting={waiting === "bench"} onClick={() => press("bench")}>
+            Put it on the bench's list
+          </SmallButton>
         </>
       ) : (
         <p className="text-sm text-faint">It is as thin as it was ground: nothing to come off.</p>
       )}
       {report.which === "first" && lost > 0.01 && (
-        <SmallButton onClick={asItStands}>
+        <SmallButton isWaiting={waiting === "draw"} onClick={() => press("draw")}>
           {`Draw it as it now stands, ${showLengthWithUnit(lost, unit)} lower`}
         </SmallButton>
       )}
