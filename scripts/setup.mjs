@@ -90,13 +90,13 @@ function ensureChromium() {
  * @param {string} title
  */
 function install(what, title) {
-  const { by, name, words } = installOn(THIS_MACHINE, what);
+  const { by, name, instead, words } = installOn(THIS_MACHINE, what);
   if (by !== "apt" || !isRoot)
     throw new Plain(`${title} is missing. Install it, then run this again:\n  ${words}`);
   say(`Installing ${title} from Debian's packages …`);
   const env = { ...process.env, DEBIAN_FRONTEND: "noninteractive" };
   const apt = (...args) => spawnSync("apt-get", args, { env, stdio: ["ignore", "ignore", "inherit"] }).status;
   apt("update", "-qq");
-  if (apt("install", "-y", "-qq", name) !== 0)
-    throw new Plain(`${title} could not be installed; apt-get says why above.`);
+  const isDone = [name, ...(instead ? [instead] : [])].some((one) => apt("install", "-y", "-qq", one) === 0);
+  if (!isDone) throw new Plain(`${title} could not be installed; apt-get says why above.`);
 }

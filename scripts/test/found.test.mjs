@@ -34,9 +34,16 @@ const MACHINES = [
   ],
   [
     "Debian 13",
-    { system: "ID=debian", files: [...server("/usr/lib/postgresql/17/bin"), "/usr/bin/chromium"] },
+    {
+      system: "ID=debian",
+      files: [
+        ...server("/usr/lib/postgresql/17/bin"),
+        "/usr/bin/chromium",
+        "/usr/bin/chromium-headless-shell",
+      ],
+    },
     17,
-    "/usr/bin/chromium",
+    "/usr/bin/chromium-headless-shell",
   ],
   [
     "Ubuntu 22.04",
@@ -144,7 +151,7 @@ describe("what is found on a machine", () => {
 });
 
 test.each([
-  ["ID=debian", "linux", "apt", "postgresql", "chromium"],
+  ["ID=debian", "linux", "apt", "postgresql", "chromium-headless-shell"],
   ["ID=ubuntu\nID_LIKE=debian", "linux", "apt", "postgresql", "chromium-browser"],
   ["", "darwin", "brew", "postgresql@17", "chromium"],
   ["ID=fedora", "linux", null, "postgresql", "chromium"],
