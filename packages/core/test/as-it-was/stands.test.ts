@@ -1,6 +1,15 @@
 import { describe, expect, test } from "vitest";
 import { isBelt } from "../../src/abrasive/schema.ts";
+import { compileField } from "../../src/blade/field.ts";
 import type { Blade } from "../../src/blade/schema.ts";
+import { cutChoil, mirrorEdge, notchSpine, otherHand } from "../../src/design/cuts.ts";
+import { DRIVERS } from "../../src/design/drive.ts";
+import { firstBlade, STARTS } from "../../src/design/first.ts";
+import { firstHandle } from "../../src/design/first-handle.ts";
+import { holesAlong, pairsAlong } from "../../src/design/holes.ts";
+import { addAfter, moveHandle, remove, smooth } from "../../src/design/nodes.ts";
+import { servedBlade } from "../../src/design/served.ts";
+import { isSameJson } from "../../src/document/same.ts";
 import { NO_EDGE, NO_THIN } from "../../src/edge/schema.ts";
 import { evaluate } from "../../src/evaluate/evaluation.ts";
 import { planFigures } from "../../src/evaluate/plan.ts";
@@ -11,6 +20,7 @@ import { judgeHeat } from "../../src/findings/heat.ts";
 import { judge } from "../../src/findings/judge.ts";
 import { judgeStraight } from "../../src/findings/straight.ts";
 import { NO_FORGE } from "../../src/forge/schema.ts";
+import { balanceLevers, balanceOf } from "../../src/handle/balance.ts";
 import { NO_HEAT } from "../../src/heat/schema.ts";
 import { benchOf } from "../../src/inspect/bench.ts";
 import { NO_CHECK, type Spot } from "../../src/inspect/schema.ts";
@@ -76,6 +86,60 @@ describe.each(NAMED)("%s", (name, blade, i) => {
     });
   });
 });
+
+test("what a blade begins as, a grind of every purpose", async () => {
+  const begun = Object.entries(STARTS).map(([use, { family, values, stock, grinds }], i) => {
+    const tang = i % 2 === 0 ? ("full" as const) : ("hidden" as const);
+    const grind = grinds[i % grinds.length]!;
+    const made = firstBlade({ name: "First", use, family, values, stock, tang, grind, steel: "1084" });
+    return [`${use}, ${grind}`, made];
+  });
+  await asItWas("first-blades", Object.fromEntries(begun));
+});
+
+test.each(NAMED.filter(([, , i]) => i % 3 === 0))(
+  "%s, changed: driven, cut, turned over, its nodes moved",
+  async (name, blade) => {
+    const { ring } = compileField(blade);
+    const changed = (change: (copy: Blade) => void) => {
+      const copy = structuredClone(blade);
+      try {
+        change(copy);
+      } catch (refused) {
+        return refused instanceof RangeError ? refused.message : refused;
+      }
+      const apart = Object.entries(copy).filter(
+        ([key, part]) => !isSameJson(part, blade[key as keyof Blade]),
+      );
+      return Object.fromEntries(apart);
+    };
+    const nodes = (change: (list: Blade["outline"]["spine"]) => void) =>
+      changed(({ outline }) => change(outline.spine.length > 2 ? outline.spine : outline.tang));
+    const hand = firstHandle(blade, "full");
+    await asItWas(`${name}-changed`, {
+      driven: Object.fromEntries(
+        DRIVERS.map(({ key, measure, set }) => {
+          const now = measure(ring, blade);
+          return [key, now === null ? null : { now, made: changed((copy) => set(copy, now * 1.06)) }];
+        }),
+      ),
+      choil: changed((copy) => cutChoil(copy, 3)),
+      notched: changed((copy) => notchSpine(copy, { from: 4, to: 16, count: 4, depth: 0.6 })),
+      otherHand: changed(otherHand),
+      mirrored: changed(mirrorEdge),
+      added: nodes((list) => addAfter(list, 0, 0.4)),
+      removed: nodes((list) => remove(list, 1)),
+      smoothed: nodes((list) => smooth(list, 1, true)),
+      moved: nodes((list) => moveHandle(list[1]!, "back", [-9, 3])),
+      pairs: pairsAlong(blade, 3, 4),
+      along: holesAlong(blade, 3, 4),
+      handle: hand,
+      balance: balanceOf(compileField(blade), hand),
+      levers: balanceLevers(blade, hand),
+      served: servedBlade(blade, 0.7),
+    });
+  },
+);
 
 describe.each(NAMED.filter(([, , i]) => i % 2 === 0))("%s", (name, blade, i) => {
   const route = routeOf(blade, i);
