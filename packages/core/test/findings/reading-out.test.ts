@@ -1,0 +1,48 @@
+import { expect, test } from "vitest";
+import { benchReport } from "../../src/findings/bench-report.ts";
+import { benchOf } from "../../src/inspect/bench.ts";
+import type { Reading } from "../../src/inspect/schema.ts";
+import { firstRoute } from "../../src/route/first.ts";
+import { example } from "../examples.ts";
+import { askedAt } from "../inspect/asked.ts";
+
+const field = example("field");
+const route = firstRoute(field);
+
+/** How a reading in the middle is told that is so much off, mm, all others of its kind as planned; null where it is not. */
+function told(stage: string, what: Reading["what"], off: number) {
+  const lines = benchOf(askedAt(field, route, stage)).lines.filter(({ spot }) => spot.what === what);
+  const at = lines[Math.floor(lines.length / 2)]!.spot.u;
+  const readings = lines.map(({ spot, shows }, i) => ({
+    id: `00000000-0000-4000-8000-${String(i).padStart(12, "0")}`,
+    when: "2026-11-20T10:00:00Z",
+    stage,
+    ...spot,
+    value: shows + (spot.u === at ? off : 0),
+    by: "hand" as const,
+  }));
+  const { findings } = benchReport(askedAt(field, route, stage, readings), "mm");
+  const found = findings.find(({ id }) => id === "reading-out");
+  return found ? `${found.severity}: ${found.advice}` : null;
+}
+
+const [GO_ON, AGAIN] = [/^watch: The finished blade is still in it/, /^fix: Read it once more/];
+
+test("too thin for its stage with the finished blade still in it is gone on with, until that is not", () => {
+  expect(told("true", "edge", -0.4)).toMatch(GO_ON);
+  expect(told("finish", "edge", -0.4)).toMatch(AGAIN);
+  expect(told("rough", "edge", -0.5)).toMatch(GO_ON);
+  expect(told("rough", "edge", -0.8)).toMatch(AGAIN);
+});
+
+test("a line is thinner where it stands higher", () => {
+  expect(told("rough", "line", 3)).toBeNull();
+  expect(told("true", "line", 4)).toMatch(GO_ON);
+  expect(told("finish", "line", 4)).toMatch(AGAIN);
+});
+
+test("too thick is never gone on with", () => {
+  for (const off of [0.9, 1.5]) expect(told("rough", "edge", off)).toMatch(AGAIN);
+  expect(told("true", "edge", 0.3)).toMatch(AGAIN);
+  expect(told("sharpen", "line", -3)).toMatch(AGAIN);
+});
