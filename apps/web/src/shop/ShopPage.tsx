@@ -60,10 +60,16 @@ export function ShopPage({
       </header>
       <ShopRefused saving={saving} />
       <Workspace asideLabel={asideLabel} aside={aside}>
-        <div className="min-h-0 flex-1 overflow-y-auto bg-sheet px-4 py-3">
+        <section
+          aria-label={`${title}, all of them`}
+          // What is only looked at is scrolled by keys too.
+          // biome-ignore lint/a11y/noNoninteractiveTabindex: there may be nothing else in it that takes the focus.
+          tabIndex={0}
+          className="min-h-0 flex-1 overflow-y-auto bg-sheet px-4 py-3"
+        >
           {why && <Alert className="mb-2">{why}</Alert>}
           {children}
-        </div>
+        </section>
       </Workspace>
       <ShopConflict />
     </div>

@@ -148,6 +148,20 @@ test("only pins, bolts and what is not said take a pin; two holes in each other'
 });
 
 describe("nodes", () => {
+  test("are smooth whichever way they run, and only where what comes goes on", () => {
+    for (const [x, y] of [
+      [5, 1],
+      [1, 5],
+      [-3, 4],
+      [0, -6],
+    ] as const) {
+      const at: [number, number] = [20, -10];
+      expect(nodes.isSmooth({ at, back: [-x, -y], ahead: [2 * x, 2 * y] })).toBe(true);
+      expect(nodes.isSmooth({ at, back: [x, y], ahead: [2 * x, 2 * y] })).toBe(false);
+      expect(nodes.isSmooth({ at, back: [-x, -y], ahead: [-y, x] })).toBe(false);
+    }
+  });
+
   const edge = () => structuredClone(example("field").outline.edge);
   const shape = (chain: OutlineNode[]) =>
     ringPoints(compileRing({ ...example("field").outline, edge: chain }));
