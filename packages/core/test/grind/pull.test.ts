@@ -25,6 +25,8 @@ describe("a straight pull against following", () => {
       expect(behind).toBeLessThanOrEqual(told.thickest + 1e-12);
       if (x < told.from - 1e-9) expect(behind).toBeLessThanOrEqual(told.start + 0.025 + 1e-12);
     }
+    const grown = stations.find(({ x }) => x === told.from)!.behind! - told.start;
+    expect(grown).toBeGreaterThan(0.025);
     // By hand: the edge's own direction there, from two near places of its outline, less the rest's climb.
     const near = stations.findIndex(({ x }) => x === told.at);
     const [a, b] = [stations[near - 1]!, stations[near]!];
