@@ -36,6 +36,7 @@ export function bench(file: Blade = knife(), documents: Partial<Documents> = {})
     panel: null,
     node: null,
     isTrayOpen: false,
+    meant: null,
     sides: "apart",
     isOtherPullShown: false,
     isLayingPhoto: false,

@@ -36,6 +36,8 @@ export interface RailState {
   /** Whether the photo under the blade can be taken hold of. */
   readonly isLayingPhoto: boolean;
   readonly isTrayOpen: boolean;
+  /** Why something found is meant so, as far as it is typed: the finding itself comes and goes under it. */
+  readonly meant: { readonly of: string; readonly reason: string } | null;
   readonly isSolidOpen: boolean;
 }
 

@@ -46,6 +46,7 @@ function judgeNow({ judging, file }: Bench, isConfirmed = true) {
   const found = judge(file(), field);
   const { mass, x, fromPlunge } = balanceOf(field, null);
   const judged = {
+    file: file(),
     whole: wholeBlade(field),
     balance: { mass, x, fromPlunge },
     ...found,
@@ -99,6 +100,22 @@ describe("the findings at the foot", () => {
     ).toBe(false);
     act(() => made.open.undo());
     expect(made.file()).toEqual(before);
+  });
+
+  test("a remedy pressed before the blade is judged as it now stands waits for that", () => {
+    const made = bench(sharp());
+    made.rail.setState({ isTrayOpen: true });
+    made.show(<Tray />);
+    judgeNow(made);
+    act(() => void made.open.replace({ ...made.file(), name: "Named since" }));
+    const now = made.file();
+    const offered = () => screen.getAllByTitle(/^Tried on the model/)[0]!;
+    fireEvent.click(offered());
+    expect(made.file()).toBe(now);
+    expect(offered().textContent).toMatch(/ …$/);
+    judgeNow(made);
+    expect(made.file()).not.toEqual(now);
+    expect(made.file().name).toBe("Named since");
   });
 
   test("what came and what went is told to those who do not see it", () => {
@@ -161,6 +178,12 @@ test("what is unlike on purpose is said to be meant, with the reason, and is not
   press("It is meant so …");
   press("Keep");
   expect(screen.getByRole("alert").textContent).toBe("Say why, in a few words.");
+  type("Why it is meant so", "for the right hand");
+  // Judged anew meanwhile, nothing is found for a moment: what was typed stands.
+  act(() => made.judging.setState({ judged: null }));
+  expect(screen.queryByLabelText("Why it is meant so")).toBeNull();
+  judgeNow(made);
+  expect((screen.getByLabelText("Why it is meant so") as HTMLInputElement).value).toBe("for the right hand");
   type("Why it is meant so", "for the right hand alone");
   press("Keep");
   const { limits } = made.open.store.getState();

@@ -158,6 +158,29 @@ describe("what was found", () => {
     expect(open.store.getState().check.accepted).toEqual([]);
   });
 
+  test("a reason that is being typed stands while what is found changes, and goes", () => {
+    const list = (off: typeof leftOfCentre) => (
+      <Bench>
+        <FindingsList report={benchWith(off)} stage={STAGE} />
+      </Bench>
+    );
+    const { rerender } = render(list(leftOfCentre));
+    fireEvent.click(screen.getByRole("button", { name: /^Accept as it is: Edge is/ }));
+    const box = () => screen.getByLabelText(/Why it is accepted/) as HTMLInputElement;
+    fireEvent.change(box(), { target: { value: "a user, not" } });
+    rerender(list((line) => 1.5 * leftOfCentre(line)));
+    expect(screen.getByRole("button", { name: /^Edge is 0\.30 mm left of centre/ })).toBeTruthy();
+    expect(box().value).toBe("a user, not");
+    rerender(list(() => 0));
+    expect(screen.getByText(/^As things are read now this is not found: Edge is 0\.20 mm left/)).toBeTruthy();
+    expect(box().value).toBe("a user, not");
+    expect((screen.getByRole("button", { name: "Keep" }) as HTMLButtonElement).disabled).toBe(true);
+    rerender(list(leftOfCentre));
+    expect(box().value).toBe("a user, not");
+    fireEvent.keyDown(box(), { key: "Escape" });
+    expect(screen.queryByLabelText(/Why it is accepted/)).toBeNull();
+  });
+
   test("nothing read says what to do; all well says so", () => {
     const { unmount } = show(<FindingsList report={benchWith(() => 0, 0)} stage={STAGE} />);
     expect(screen.getByText(/Nothing is read yet/)).toBeTruthy();

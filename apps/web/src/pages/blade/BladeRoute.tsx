@@ -92,6 +92,7 @@ function screenOf(id: string, session: BladeSession): BladeScreen {
     panel: null,
     node: null,
     isTrayOpen: false,
+    meant: null,
     sides: "apart",
     isOtherPullShown: false,
     isLayingPhoto: false,

@@ -266,7 +266,7 @@ function FindingItem({
             </button>
           )}
         </p>
-        {MAY_BE_MEANT.includes(finding.id) && <MeantForm finding={finding.id} />}
+        {MAY_BE_MEANT.includes(finding.id) && <MeantForm finding={finding} />}
       </div>
       {x && (
         <button

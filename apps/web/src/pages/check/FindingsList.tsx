@@ -10,10 +10,12 @@ import { TextBox } from "../../parts/TextBox.tsx";
 export function FindingsList({ report, stage }: { report: BenchReport; stage: string }) {
   const { rail, open } = useScreen();
   const check = useDocument("check");
-  const [asking, setAsking] = useState<string | null>(null);
+  const [asking, setAsking] = useState<Asking | null>(null);
   const { findings, notJudged, astray, isUnexplained } = report;
   const isRead = report.lines.some(({ figure }) => figure);
   const accepted = check.accepted.filter((one) => one.stage === stage);
+  const named = withNames(findings);
+  const isGone = asking !== null && named.every(({ name }) => name !== asking.name);
   const letStand = (finding: Finding, reason: string) => {
     const now = open.store.getState().check;
     open.end();
@@ -53,8 +55,8 @@ export function FindingsList({ report, stage }: { report: BenchReport; stage: st
         </p>
       )}
       <ul>
-        {findings.map((finding) => (
-          <li key={finding.message} className="flex items-start gap-2 border-b border-rule py-1.5 text-sm">
+        {named.map(({ name, finding }) => (
+          <li key={name} className="flex items-start gap-2 border-b border-rule py-1.5 text-sm">
             <Sign of={finding.severity} className="mt-1 size-3.5" />
             <div className="min-w-0 flex-1">
               <button
@@ -65,20 +67,36 @@ export function FindingsList({ report, stage }: { report: BenchReport; stage: st
                 {finding.message}
               </button>{" "}
               {finding.advice} <span className="text-xs text-faint">Basis: {finding.basis}.</span>
-              {asking === finding.message && (
-                <Reason onKeep={(reason) => letStand(finding, reason)} onClose={() => setAsking(null)} />
+              {asking?.name === name && (
+                <Reason
+                  text={asking.reason}
+                  onText={(reason) => setAsking({ ...asking, reason })}
+                  onKeep={(reason) => letStand(finding, reason)}
+                  onClose={() => setAsking(null)}
+                />
               )}
             </div>
-            {finding.id !== "fault-pattern" && !isLet(finding) && asking !== finding.message && (
+            {finding.id !== "fault-pattern" && !isLet(finding) && asking?.name !== name && (
               <SmallButton
                 label={`Accept as it is: ${finding.message}`}
-                onClick={() => setAsking(finding.message)}
+                onClick={() => setAsking({ name, of: finding.message, reason: "" })}
               >
                 Accept as it is
               </SmallButton>
             )}
           </li>
         ))}
+        {asking && isGone && (
+          <li className="border-b border-rule py-1.5 text-sm">
+            As things are read now this is not found: {asking.of}
+            <Reason
+              text={asking.reason}
+              onText={(reason) => setAsking({ ...asking, reason })}
+              onKeep={null}
+              onClose={() => setAsking(null)}
+            />
+          </li>
+        )}
       </ul>
       {isUnexplained && (
         <p className="py-1.5 text-sm">
@@ -103,9 +121,40 @@ export function FindingsList({ report, stage }: { report: BenchReport; stage: st
   );
 }
 
-function Reason({ onKeep, onClose }: { onKeep: (reason: string) => void; onClose: () => void }) {
-  const [text, setText] = useState("");
-  const isSaid = text.trim().length >= 3;
+/** A reason that is being typed, and what of. */
+interface Asking {
+  readonly name: string;
+  readonly of: string;
+  readonly reason: string;
+}
+
+/** Each with a name that it keeps while what it says changes under it: the place counts only where several are alike. */
+function withNames(findings: readonly Finding[]) {
+  const kindOf = ({ id, where }: Finding) => `${id} ${where.side ?? ""}`;
+  const seen = new Map<string, number>();
+  return findings.map((finding) => {
+    const kind = kindOf(finding);
+    const isOnly = findings.filter((other) => kindOf(other) === kind).length === 1;
+    const place = isOnly ? kind : `${kind} ${finding.where.x?.join() ?? ""}`;
+    const count = seen.get(place) ?? 0;
+    seen.set(place, count + 1);
+    return { name: `${place} ${count}`, finding };
+  });
+}
+
+function Reason({
+  text,
+  onText,
+  onKeep,
+  onClose,
+}: {
+  text: string;
+  onText: (text: string) => void;
+  /** Null while there is nothing to accept. */
+  onKeep: ((reason: string) => void) | null;
+  onClose: () => void;
+}) {
+  const isSaid = text.trim().length >= 3 && onKeep !== null;
   return (
     <form
       className="mt-1 flex gap-2"
@@ -121,7 +170,7 @@ function Reason({ onKeep, onClose }: { onKeep: (reason: string) => void; onClose
         className="min-w-0 flex-1"
         autoFocus
         text={text}
-        onText={setText}
+        onText={onText}
         onEscape={onClose}
       />
       <button
