@@ -74,23 +74,47 @@ interface Near {
   along: number;
 }
 
+/** What was looked for last along each line: both faces, and every cut on them, ask of the same place. */
+const lastNear = new WeakMap<P[], { x: number; y: number; found: Near }>();
+
 function near(line: P[], x: number, y: number): Near {
-  let [best, along, run] = [Number.POSITIVE_INFINITY, 0, 0];
-  for (let i = 1; i < line.length; i++) {
-    const [ax, ay] = line[i - 1]!;
-    const ex = line[i]![0] - ax;
-    const ey = line[i]![1] - ay;
-    const size = Math.sqrt(ex * ex + ey * ey);
+  const last = lastNear.get(line);
+  if (last && last.x === x && last.y === y) return last.found;
+  const found = nearest(line, x, y);
+  lastNear.set(line, { x, y, found });
+  return found;
+}
+
+/** How far along a line each of its points lies. */
+const runs = new WeakMap<P[], Float64Array>();
+
+function runsOf(line: P[]): Float64Array {
+  const known = runs.get(line);
+  if (known) return known;
+  const run = new Float64Array(line.length);
+  for (let i = 1; i < line.length; i++)
+    run[i] = run[i - 1]! + Math.hypot(line[i]![0] - line[i - 1]![0], line[i]![1] - line[i - 1]![1]);
+  runs.set(line, run);
+  return run;
+}
+
+function nearest(line: P[], x: number, y: number): Near {
+  const run = runsOf(line);
+  let [best, along] = [Number.POSITIVE_INFINITY, 0];
+  for (let i = 1; i < line.length; ) {
+    const [[ax, ay], [bx, by]] = [line[i - 1]!, line[i]!];
+    const [ex, ey, size] = [bx - ax, by - ay, run[i]! - run[i - 1]!];
     const share = Math.max(0, Math.min(1, ((x - ax) * ex + (y - ay) * ey) / (size * size)));
-    const dx = ax + ex * share - x;
-    const dy = ay + ey * share - y;
-    if (dx * dx + dy * dy < best) {
-      best = dx * dx + dy * dy;
-      along = run + share * size;
+    const d = Math.sqrt((ax + ex * share - x) ** 2 + (ay + ey * share - y) ** 2);
+    if (d < best) {
+      best = d;
+      along = run[i - 1]! + share * size;
     }
-    run += size;
+    // However it turns, it comes no nearer than by what is run along it.
+    const until = run[i]! + Math.sqrt((bx - x) ** 2 + (by - y) ** 2) - best;
+    for (i++; i < line.length && run[i]! <= until; ) i++;
   }
-  return { d: Math.sqrt(best), along };
+  return { d: best, along };
 }
 
 function lengthOf(line: P[]): number {
@@ -124,7 +148,13 @@ export function prepare(raw: unknown, stage?: ReferenceStage) {
     }
     return 0;
   }
+  const feet = new Map<number, number>();
   function footY(x: number): number {
+    const known = feet.get(x) ?? footOf(x);
+    feet.set(x, known);
+    return known;
+  }
+  function footOf(x: number): number {
     if (x <= heel[0] && first[0] > 0) return heel[1] + ((x - heel[0]) * first[1]) / first[0];
     for (let i = 1; i < edge.length; i++) {
       const [[ax, ay], [bx, by]] = [edge[i - 1]!, edge[i]!];
