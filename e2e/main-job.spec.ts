@@ -17,7 +17,7 @@ test("open the rack, open a blade, change the bevel, see numbers and a finding c
   for (const row of [1, 2]) {
     await page.getByLabel(`Grind line, row ${row}, up from the edge`).fill("9");
   }
-  await expect(findings).toContainText(/5\.00 mm above the edge it is up to/);
+  await expect(findings).toContainText("10.00 mm above the edge it is up to 3.81 mm from 19 to 99 mm");
   const after = Number.parseFloat(await numberAt(page, "Bevel, a side", 1));
   expect(after).toBeGreaterThan(before + 3);
   expect(await numberAt(page, "Grind line", 1)).toBe("9.00");
@@ -25,7 +25,7 @@ test("open the rack, open a blade, change the bevel, see numbers and a finding c
 
   await page.reload();
   await expect(page.getByLabel("Grind line, row 1, up from the edge")).toHaveValue("9");
-  await expect(findings).toContainText(/5\.00 mm above the edge it is up to/);
+  await expect(findings).toContainText("10.00 mm above the edge it is up to 3.81 mm from 19 to 99 mm");
   const { file, revision } = await (await page.request.get(`/api/blades/${id}`)).json();
   expect(file.bevels.right.height.map((row: { h: number }) => row.h)).toEqual([9, 9, 10]);
   expect(revision).toBeGreaterThan(1);
