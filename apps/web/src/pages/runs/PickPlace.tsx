@@ -59,8 +59,9 @@ export function PickPlace({
     () => route && { blade: file, route, shop, stage, check: { ...NO_CHECK, hardness: 60 }, readings },
     [route, stage, file, shop, readings],
   );
-  const { answer, isBehind, trouble, tryAgain } = useWork("bench", question, spotsOf);
-  const spots = isBehind || !answer ? null : answer.value;
+  const { answer, trouble, tryAgain } = useWork("bench", question, spotsOf);
+  // A shop that is changed elsewhere asks anew; what is about to be pressed must not go while that is worked out.
+  const spots = answer?.to.stage === stage ? answer.value : null;
   const taken = new Set(known.filter((one) => one.stage === stage).map(({ spot }) => spotKey(spot)));
   return (
     <Question title="A place to chart" isOpen onClose={onClose}>
