@@ -16,7 +16,7 @@ import { type Database, inTransaction } from "../database.ts";
 import { notFound, Problem } from "../problem.ts";
 import { blades, revisions } from "../schema/blades.ts";
 import { runs } from "../schema/readings.ts";
-import { type JsonOf, jsonOf, listOf, prepared, read } from "./answers.ts";
+import { type JsonOf, jsonOf, listOf, prepared, read, shared, type Tagged, tagged } from "./answers.ts";
 import { besideOf, judgeAgain } from "./documents.ts";
 import { KEPT_FOR } from "./kept-for.ts";
 import type { Stores } from "./stores.ts";
@@ -50,10 +50,18 @@ export interface Asked {
  * Blades not deleted, newest change first, a page of them; where the next one begins, and how many there are in all on the first page.
  * A page begins after the row that the last one ended with, whatever was saved in between. Throws a 400 for an end that is none.
  */
-export async function listBlades(
+export const listBlades = shared(pageOf);
+
+interface Page {
+  readonly rows: Tagged<BladeRow[]>;
+  readonly next: string | null;
+  readonly total: number | null;
+}
+
+async function pageOf(
   db: Database,
   { search = "", archived = false, limit = USUAL_ROWS, after }: Asked,
-): Promise<{ rows: JsonOf<BladeRow[]>; next: string | null; total: number | null }> {
+): Promise<Page> {
   const asked = and(onShelf(archived), matching(search));
   const begin = after === undefined ? undefined : afterRow(after);
   const most = Math.min(Math.max(1, limit), MOST_ROWS);
@@ -64,7 +72,7 @@ export async function listBlades(
     .orderBy(desc(blades.updatedAt), desc(blades.id))
     .limit(most + 1);
   const page = found.slice(0, most);
-  const rows = listOf<BladeRow>(page);
+  const rows = tagged(listOf<BladeRow>(page));
   const last = page.at(-1);
   const next = found.length > most && last ? endOf(last) : null;
   if (after !== undefined) return { rows, next, total: null };

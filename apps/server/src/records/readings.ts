@@ -1,7 +1,7 @@
 import type { Reading } from "@true-spine/core/inspect/schema.ts";
 import { spotKey } from "@true-spine/core/inspect/schema.ts";
 import type { TakenReadings } from "@true-spine/core/registry/contract.ts";
-import { and, asc, eq, inArray, isNull, sql } from "drizzle-orm";
+import { and, eq, inArray, isNull, sql } from "drizzle-orm";
 import { type Database, inTransaction } from "../database.ts";
 import { notFound, Problem } from "../problem.ts";
 import { blades } from "../schema/blades.ts";
@@ -92,15 +92,16 @@ const saysOf = (reading: Reading) => `${reading.stage} ${spotKey(reading)} ${rea
 const another = (whose: string) =>
   new Problem(409, `One of these readings has ${whose} id and says something else.`);
 
-/** Standing readings of several blades at some places: what a run charts. */
+/** Standing readings of several blades at some places, in the order they were taken: what a run charts. */
 export async function readingsOf(
   db: Database,
   bladeIds: readonly string[],
   places: readonly { stage: string; spot: string }[],
-): Promise<{ bladeId: string; reading: Reading }[]> {
-  if (bladeIds.length === 0 || places.length === 0) return [];
-  return db
-    .select({ bladeId: readings.bladeId, reading: readings.reading })
+): Promise<JsonOf<{ bladeId: string; reading: Reading }[]>> {
+  if (bladeIds.length === 0 || places.length === 0) return "[]";
+  const one = sql`json_build_object('bladeId', ${readings.bladeId}, 'reading', ${readings.reading})`;
+  const [all] = await db
+    .select({ json: sql<string>`coalesce(json_agg(${one} order by ${readings.takenAt}), '[]')::text` })
     .from(readings)
     .where(
       and(
@@ -115,6 +116,6 @@ export async function readingsOf(
         ),
         isNull(readings.struckAt),
       ),
-    )
-    .orderBy(asc(readings.takenAt));
+    );
+  return all!.json;
 }

@@ -7,6 +7,7 @@ import { type Database, inTransaction, type Transaction } from "../database.ts";
 import { notFound, Problem } from "../problem.ts";
 import { blades, revisions } from "../schema/blades.ts";
 import { runs } from "../schema/readings.ts";
+import { shared, type Tagged, tagged } from "./answers.ts";
 import { KEPT_FOR } from "./kept-for.ts";
 import { readingsOf } from "./readings.ts";
 
@@ -129,30 +130,29 @@ async function add(
   return number;
 }
 
-/** A run with its blades' names and what was read at its places. Blades deleted since are left out. */
-export async function readRunReadings(db: Database, id: string): Promise<RunReadings> {
-  const run = await readRun(db, id);
-  const { file } = run;
-  const rows =
-    file.blades.length === 0
-      ? []
-      : await db
-          .select({ id: blades.id, name: blades.name, revision: blades.revision, file: revisions.file })
-          .from(blades)
-          .innerJoin(revisions, and(eq(revisions.bladeId, blades.id), eq(revisions.number, blades.revision)))
-          .where(and(inArray(blades.id, file.blades), isNull(blades.deletedAt)));
-  const there = new Map(rows.map((row) => [row.id, row]));
-  const inOrder = file.blades.flatMap((blade) => there.get(blade) ?? []);
+/** A run with its blades' names and what was read at its places, in JSON. Blades deleted since are left out. */
+export const readRunReadings = shared(async (db, id: string): Promise<Tagged<RunReadings>> => {
+  const { file, ...run } = await readRun(db, id);
+  const rows = await db
+    .select({ id: blades.id, name: blades.name })
+    .from(blades)
+    .where(and(inArray(blades.id, file.blades), isNull(blades.deletedAt)));
+  const names = new Map(rows.map(({ id: blade, name }) => [blade, name]));
+  const there = file.blades.filter((blade) => names.has(blade));
   const places = file.places.map(({ stage, spot }) => ({ stage, spot: spotKey(spot) }));
-  return {
-    ...run,
-    blades: inOrder.map(({ id: blade, name }) => ({ id: blade, name })),
-    // All are of one specification: bands are worked out from the first of them.
-    specification: inOrder[0] ? { id: inOrder[0].id, file: inOrder[0].file } : null,
-    readings: await readingsOf(
-      db,
-      inOrder.map(({ id: blade }) => blade),
-      places,
-    ),
-  };
+  const named = there.map((blade) => ({ id: blade, name: names.get(blade)! }));
+  // All are of one specification: bands are worked out from the first of them.
+  const specification = there[0] === undefined ? null : await fileOf(db, there[0]);
+  const readings = await readingsOf(db, there, places);
+  const head: Omit<RunReadings, "readings"> = { ...run, file, blades: named, specification };
+  return tagged(`${JSON.stringify(head).slice(0, -1)},"readings":${readings}}`);
+});
+
+async function fileOf(db: Database, id: string): Promise<RunReadings["specification"]> {
+  const [row] = await db
+    .select({ file: revisions.file })
+    .from(revisions)
+    .innerJoin(blades, and(eq(revisions.bladeId, blades.id), eq(revisions.number, blades.revision)))
+    .where(eq(blades.id, id));
+  return row ? { id, file: row.file } : null;
 }

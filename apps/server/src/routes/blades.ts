@@ -1,7 +1,6 @@
-import { createHash } from "node:crypto";
-import { type Context, Hono } from "hono";
+import { Hono } from "hono";
 import { listed } from "../database.ts";
-import type { JsonOf } from "../records/answers.ts";
+import { tagged } from "../records/answers.ts";
 import {
   bladeJson,
   createBlade,
@@ -30,14 +29,9 @@ import { keepWork, readWork } from "../records/work.ts";
 import { bodyOf, idOf, kindOf, numberOf, searchOf } from "../request.ts";
 import { readings } from "../schema/readings.ts";
 import { workRows } from "../schema/work.ts";
+import { asItIs } from "./as-it-is.ts";
 
 const LONGEST_NAME = 120;
-
-/** What the database has put together already; tagged here, where it is at hand whole. */
-function asItIs(c: Context, json: JsonOf<unknown>): Response {
-  const etag = `"${createHash("sha1").update(json).digest("base64url")}"`;
-  return c.body(json, 200, { "content-type": "application/json", etag });
-}
 
 /** Blades and their history, under /api/blades. */
 export function bladeRoutes(stores: Stores): Hono {
@@ -74,7 +68,7 @@ export function bladeRoutes(stores: Stores): Hono {
     return c.json(await createBlade(stores, id, file), 201);
   });
 
-  routes.get("/:id", async (c) => asItIs(c, await bladeJson(db, idOf(c))));
+  routes.get("/:id", async (c) => asItIs(c, tagged(await bladeJson(db, idOf(c)))));
 
   routes.put("/:id", async (c) => {
     const id = idOf(c);
@@ -118,7 +112,7 @@ export function bladeRoutes(stores: Stores): Hono {
 
   routes.get("/:id/documents", async (c) => c.json(await listDocumentStates(db, idOf(c))));
 
-  routes.get("/:id/readings", async (c) => asItIs(c, await readReadings(db, idOf(c))));
+  routes.get("/:id/readings", async (c) => asItIs(c, tagged(await readReadings(db, idOf(c)))));
 
   routes.post("/:id/readings", async (c) => {
     const id = idOf(c);
@@ -146,7 +140,7 @@ export function bladeRoutes(stores: Stores): Hono {
     return c.body(null, 204);
   });
 
-  routes.get("/:id/revisions", async (c) => asItIs(c, await listRevisions(db, idOf(c))));
+  routes.get("/:id/revisions", async (c) => asItIs(c, tagged(await listRevisions(db, idOf(c)))));
 
   routes.get("/:id/revisions/:number", async (c) => c.json(await readRevision(db, idOf(c), numberOf(c))));
 

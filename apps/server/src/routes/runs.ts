@@ -10,6 +10,7 @@ import {
 } from "../records/runs.ts";
 import type { Stores } from "../records/stores.ts";
 import { bodyOf, idOf } from "../request.ts";
+import { asItIs } from "./as-it-is.ts";
 
 /** Runs of blades made to one specification, under /api/runs. */
 export function runRoutes({ db, judging }: Stores): Hono {
@@ -21,7 +22,7 @@ export function runRoutes({ db, judging }: Stores): Hono {
 
   routes.get("/:id", async (c) => c.json(await readRun(db, idOf(c, "run"))));
 
-  routes.get("/:id/readings", async (c) => c.json(await readRunReadings(db, idOf(c, "run"))));
+  routes.get("/:id/readings", async (c) => asItIs(c, await readRunReadings(db, idOf(c, "run"))));
 
   routes.put("/:id", async (c) => {
     const id = idOf(c, "run");
