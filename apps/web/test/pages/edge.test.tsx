@@ -1,5 +1,5 @@
-import { cleanup, fireEvent, screen } from "@testing-library/react";
-import { type Edge, NO_EDGE, NO_THIN } from "@true-spine/core/edge/schema.ts";
+import { act, cleanup, fireEvent, screen } from "@testing-library/react";
+import { type Edge, type EdgeStep, NO_EDGE, NO_THIN } from "@true-spine/core/edge/schema.ts";
 import { chosenSteps } from "@true-spine/core/edge/steps.ts";
 import { edgeReport } from "@true-spine/core/route/edge-report.ts";
 import { firstRoute } from "@true-spine/core/route/first.ts";
@@ -7,6 +7,7 @@ import { thinReport } from "@true-spine/core/route/thin-report.ts";
 import { USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
 import { sharpenedAt } from "@true-spine/core/work/joined.ts";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
+import { createStore, useStore } from "zustand";
 import { useSettings } from "../../src/app/settings.ts";
 import { useDocument, useFile } from "../../src/blade/screen.ts";
 import { EdgeStrip } from "../../src/pages/edge/EdgeStrip.tsx";
@@ -40,7 +41,14 @@ function Page({ i = 0 }: { i?: number }) {
   const at = Math.min(i, steps.length - 1);
   return (
     <>
-      <StepGroup report={report} worked={report.steps[at]!} step={steps[at]!} i={at} edit={edit} />
+      <StepGroup
+        report={report}
+        worked={report.steps[at]!}
+        step={steps[at]!}
+        i={at}
+        edit={edit}
+        isOld={false}
+      />
       <StepsTable report={report} chosen={at} onChoose={() => {}} onMore={edit.more} />
       <LifeGroup report={report} edit={edit} />
       <DoneGroup report={report} stage="sharpen" />
@@ -99,6 +107,39 @@ describe("the steps", () => {
     }
     expect(steps(held)).toHaveLength(8);
     expect(screen.queryByRole("button", { name: "Add a strop" })).toBeNull();
+  });
+
+  test("a micro-bevel becomes the edge as it is known once the angle that was typed is, not as it was before", () => {
+    const zero = { ...blade, edge: { ...blade.edge, behind: [{ u: 0, t: 0 }] } };
+    const steps = (angle: number): EdgeStep[] => [
+      { edge: "first", kind: "micro", angle: { left: angle, right: angle }, facet: 0.1, to: 1 },
+    ];
+    const of = (angle: number) =>
+      edgeReport({
+        blade: zero,
+        route,
+        shop: USUAL_SHOP,
+        edge: { ...NO_EDGE, steps: steps(angle) },
+        which: "first",
+        done: [],
+      })!;
+    // "17" is typed, and what is known is of its "1".
+    const known = createStore(() => ({ report: of(1), isOld: true }));
+    const Step = () => {
+      const { report, isOld } = useStore(known);
+      const edit = useEdgeDocument("first", steps(17));
+      const [step, worked] = [steps(17)[0]!, report.steps[0]!];
+      return <StepGroup report={report} worked={worked} step={step} i={0} edit={edit} isOld={isOld} />;
+    };
+    const held = bench(zero, { route, edge: { ...NO_EDGE, steps: steps(17) } });
+    held.show(<Step />);
+    press("Make it the blade's edge bevel");
+    expect(held.file().edge).toEqual(zero.edge);
+    act(() => known.setState({ report: of(17), isOld: false }));
+    expect(held.file().edge.angle).toEqual({ left: 17, right: 17 });
+    const [behind, before] = [of(17), of(1)].map(({ steps: [step] }) => step!.behind!);
+    expect(held.file().edge.behind).toEqual([{ u: 0, t: expect.closeTo(behind!, 3) }]);
+    expect(behind!).toBeGreaterThan(10 * before!);
   });
 
   test("a tool of the stores is chosen by its name, and gives its own setting", () => {

@@ -59,6 +59,7 @@ export function EdgePage() {
               step={steps[chosen]}
               i={chosen}
               edit={edit}
+              isOld={isOld}
             />
           )}
           {report && <LifeGroup report={report} edit={edit} />}

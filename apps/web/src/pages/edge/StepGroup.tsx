@@ -15,6 +15,7 @@ import { BeltsTable } from "../../parts/BeltsTable.tsx";
 import { AngleBox, LengthBox, NumberRow } from "../../parts/Box.tsx";
 import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
+import { useTakenOnceKnown } from "../../parts/useTakenOnceKnown.ts";
 import { useShop } from "../../shop/shop.ts";
 import type { useEdgeDocument } from "./useEdgeDocument.ts";
 import { fine, SET_WORDS, STEP_NAMES, settingWords } from "./words.ts";
@@ -28,6 +29,7 @@ export function StepGroup({
   worked: step,
   i,
   edit,
+  isOld,
 }: {
   report: EdgeReport;
   /** As it is chosen; and as it was worked out last, a moment behind it. */
@@ -35,6 +37,8 @@ export function StepGroup({
   worked: StepReport;
   i: number;
   edit: ReturnType<typeof useEdgeDocument>;
+  /** Whether the report is of how things stood a moment ago. */
+  isOld: boolean;
 }) {
   const { shop, put } = useShop();
   const unit = useSettings((settings) => settings.unit);
@@ -47,6 +51,20 @@ export function StepGroup({
     if (both.left + both.right <= 0) return "One side at least is sharpened.";
     return edit.change(i, { angle: both });
   };
+  /** What a micro-bevel makes of the blade's edge, where it stands on a bevel to the apex. */
+  const becomesEdge =
+    kind === "micro" && report.life.isZero && facet !== undefined && report.which === "first"
+      ? () =>
+          pressBlade((copy) => {
+            copy.edge.angle = { ...angle };
+            copy.edge.behind = [{ u: 0, t: tidy(step.behind ?? 0) }];
+          })
+      : null;
+  const { press, waiting } = useTakenOnceKnown(
+    new Map(becomesEdge ? [["edge", becomesEdge] as const] : []),
+    isOld,
+    (act) => act(),
+  );
   const sides = isAlike ? (["right"] as const) : SIDES.filter((side) => angle[side] > 0);
   return (
     <Group
@@ -131,15 +149,8 @@ export function StepGroup({
           .
         </p>
       )}
-      {kind === "micro" && report.life.isZero && facet !== undefined && report.which === "first" && (
-        <SmallButton
-          onClick={() =>
-            pressBlade((copy) => {
-              copy.edge.angle = { ...angle };
-              copy.edge.behind = [{ u: 0, t: tidy(step.behind ?? 0) }];
-            })
-          }
-        >
+      {becomesEdge && (
+        <SmallButton isWaiting={waiting !== null} onClick={() => press("edge")}>
           Make it the blade's edge bevel
         </SmallButton>
       )}
