@@ -13,7 +13,7 @@ const FIRST_MS = 45_000;
 const PROJECTS = ["core", "formats"];
 
 /**
- * How many small slips in the core its tests notice: `npm run mutate -- --count 100 --seed 1`. All tests are run once to see which come
+ * How many small slips in the core its tests notice: `npm run mutate -- --count 100 --seed 1`, or from one of them on, `--from 40`. All tests are run once to see which come
  * by each of the places; then each slip is made for those tests alone, the quickest first. No file is changed. Prints the slips that nobody
  * noticed.
  */
@@ -23,14 +23,15 @@ run(async () => {
   const { alikeIn, chosen, everyMutant } = await import("./mutants.mjs");
   const [count, seed] = [numberOf("--count", 100), numberOf("--seed", 1)];
   const alike = readFileSync(join(PROJECT, "packages/core/mutants-alike.json"), "utf8");
-  const picked = chosen(everyMutant(), count, seed);
+  const from = Math.max(1, numberOf("--from", 1));
+  const picked = chosen(everyMutant(), count, seed).slice(from - 1);
   say("Looking which tests come by which of the places …");
   const testsOf = await whoComesBy(picked);
   const unseen = [];
   let [caught, passedOver] = [0, 0];
   for (const [i, mutant] of picked.entries()) {
     const why = alikeIn(alike, mutant);
-    const told = `${i + 1} of ${count}: ${mutant.file}:${mutant.line} ${mutant.was} → ${mutant.is || "nothing"}`;
+    const told = `${from + i} of ${count}: ${mutant.file}:${mutant.line} ${mutant.was} → ${mutant.is || "nothing"}`;
     if (why) {
       passedOver++;
       say(`${told}: alike. ${why}`);
@@ -41,7 +42,7 @@ run(async () => {
     else unseen.push(mutant);
     say(`${told}: ${isCaught ? "noticed" : `NOT NOTICED by ${testsOf[i].length} files of tests`}`);
   }
-  say(`Seed ${seed}: ${caught} of ${count - passedOver} noticed, ${passedOver} left out as alike.`);
+  say(`Seed ${seed}: ${caught} of ${picked.length - passedOver} noticed, ${passedOver} left out as alike.`);
   for (const { file, line, was, is, around } of unseen)
     say(`  ${file}:${line} ${was} → ${is || "nothing"}   ${around}`);
   return 0;

@@ -96,6 +96,9 @@ describe("each fault is told with its path", () => {
     expect(broken((f) => (f.bevels.right.wheelDiameter = 15), "piece-hollow")).toEqual([
       "$.bevels.right.wheelDiameter",
     ]);
+    // From the shoulder, 0.687 up, to the line 20 up, and from 0.25 out to 2: √(19.313² + 1.75²).
+    const small = parseBlade(JSON.parse(exampleText("piece-hollow").replace("254", "15")));
+    expect(small.ok ? "" : small.faults[0]!.message).toContain("19.392 mm wide");
     const necked = parseBlade(
       JSON.parse(exampleText("piece-hollow").replace('"wheelDiameter": 254', '"wheelDiameter": 120')),
     );

@@ -72,9 +72,16 @@ describe("notches on the spine", () => {
     expect(() => notchSpine(example("field"), { from: 0, to: 10, count: 10, depth: 2 })).toThrow(
       /make fewer/,
     );
-    expect(() => notchSpine(example("field"), { from: -20, to: 10, count: 4, depth: 0.5 })).toThrow(
-      /junction/,
-    );
+    for (const [from, to] of [
+      [-20, 10],
+      [10, 500],
+      [30, 20],
+      [20, 20],
+    ] as const)
+      expect(
+        () => notchSpine(example("field"), { from, to, count: 4, depth: 0.1 }),
+        `${from} to ${to}`,
+      ).toThrow(/junction/);
   });
 });
 

@@ -2,6 +2,7 @@ import { describe, expect, test } from "vitest";
 import type { Blade } from "../../src/blade/schema.ts";
 import { firstHandle } from "../../src/design/first-handle.ts";
 import { judgePlan } from "../../src/findings/plan.ts";
+import { fitOf } from "../../src/route/bar.ts";
 import { firstRoute } from "../../src/route/first.ts";
 import { reportOf } from "../../src/route/report.ts";
 import type { Route } from "../../src/route/schema.ts";
@@ -74,6 +75,16 @@ describe("is the plan sound", () => {
     expect(judged({ stock: 8 }).find(({ id }) => id === "stock-thick")!.message).toMatch(
       /A bar of 4\.50 mm would do/,
     );
+  });
+
+  test("the blade is thinned to what a bar gives where that is more than half of it; a bar is offered always", () => {
+    const { lost } = { lost: fitOf(plain, firstRoute(plain), USUAL_SHOP).needed - 4 };
+    const offers = (gives: number) =>
+      judged({ stock: lost + gives })
+        .find(({ id }) => id === "stock-thin")!
+        .offers!.map(({ words }) => words.replace(/[\d.]+ mm( bar)?/, "…"));
+    expect(offers(2.05)).toEqual(["Thin the blade to …", "Take a …"]);
+    expect(offers(1.95)).toEqual(["Take a …"]);
   });
 
   test("a taper that no one setting grinds: what the line does at one setting, and what the angle does at the line", () => {

@@ -8,7 +8,7 @@ import { figureOf, verdictOf } from "../../src/inspect/figure.ts";
 import { inHandOrder, potentialSpots, readingPlan, spotsNear, withPlaces } from "../../src/inspect/plan.ts";
 import { steelAt as readAt } from "../../src/inspect/reader.ts";
 import { NO_CHECK, type Reading, type Spot, spotKey } from "../../src/inspect/schema.ts";
-import { benchSteel, targetAt } from "../../src/inspect/target.ts";
+import { benchSteel, showsAt, targetAt } from "../../src/inspect/target.ts";
 import { firstRoute } from "../../src/route/first.ts";
 import { ladderOf } from "../../src/route/ladder.ts";
 import type { StageKind } from "../../src/route/schema.ts";
@@ -76,6 +76,13 @@ test("steel is soft until it is hardened, and hard at the last stage whatever th
 });
 
 describe("what should be read at a stage", () => {
+  test("what the field knows nothing of is shown with the instrument's own error and where it reads zero", () => {
+    const stage = steelAt("sharpen");
+    const target = targetAt(stage, { what: "hardness", x: -8 })!;
+    const files = { ...USUAL_INSTRUMENTS[0]!, error: 0.7, zero: 0.2 };
+    expect(showsAt(stage, target, files)).toBeCloseTo(target.value + 0.9, 9);
+  });
+
   test("the edge is what the route's own ladder says", () => {
     const rung = ladderOf(blade, route, USUAL_SHOP).find(({ kind }) => kind === "rough")!;
     for (const { u, edge, grindLine } of targetsAt(rung)) {

@@ -51,6 +51,15 @@ describe("bevels and edges", () => {
     expect(figure("compare", given, `second, ${at} up`) / THOU).toBeCloseTo(41, 1);
   });
 
+  test("3.175 at 14.1° is nothing 6.320 up: as high as 8 it is refused, and that is offered", () => {
+    const refused = ask("bevel", { thickness: 3.175, climb: 8, angle: 14.1 });
+    expect(refused).toMatchObject({
+      state: "impossible",
+      nearest: { words: "At 14.100° it is nothing 6.320 mm up.", given: { climb: expect.closeTo(6.32, 3) } },
+    });
+    expect(ask("bevel", { thickness: 3.175, climb: 6, angle: 14.1 }).state).toBe("answered");
+  });
+
   test("an edge: 0.508 at 19° is 0.738 high; 41.5 thou over 1.9558 is 15.08°, by its face 15.63°", () => {
     expect(figure("edge", { behind: 0.508, angle: 19 }, "edge bevel, high")).toBeCloseTo(0.738, 3);
     expect(figure("edge", { behind: 1.0541, height: 1.9558 }, "edge angle a side")).toBeCloseTo(15.08, 2);
@@ -108,6 +117,11 @@ describe("hollow and convex faces", () => {
       nearest: { given: { climb: 20.83 } },
     });
     expect(ask("hollow", { ...stock, wheel: 203.2, climb: 20.83 }).state).toBe("answered");
+    // Half of the last figure a maker types is let pass, and no more. Source: geometry, √(2Rs − s²).
+    const s = (stock.thickness - stock.behind) / 2;
+    const tallest = Math.sqrt(203.2 * s - s ** 2);
+    expect(ask("hollow", { ...stock, wheel: 203.2, climb: tallest + 0.0049 }).state).toBe("answered");
+    expect(ask("hollow", { ...stock, wheel: 203.2, climb: tallest + 0.0051 }).state).toBe("impossible");
   });
 
   /** Source: geometry, a circle's arc leaves its chord by 2 atan(2b/c) at either end. */
@@ -243,6 +257,9 @@ describe("setting, tapering, the bench", () => {
       answered("lengths", { length: 4.7625 }).figures.find(({ name }) => name === "nearest 64th")!.words,
     ).toBe("3/16 in, exactly");
     expect(figure("fingers", { hand: 84, place: 42 }, "fingers")).toBe(2);
+    for (const hand of [39, 151])
+      expect(ask("fingers", { hand, place: 42 }), `${hand}`).toMatchObject({ state: "impossible" });
+    for (const hand of [40, 150]) expect(ask("fingers", { hand, place: 42 }).state).toBe("answered");
   });
 });
 
@@ -282,6 +299,25 @@ describe("what every sum does", () => {
       expect(new Set(sum.asks.map(({ key }) => key)).size).toBe(sum.asks.length);
     },
   );
+
+  test("what was asked is told large, and what was given is not", () => {
+    for (const [key, given] of ANSWERED)
+      expect(
+        answered(key, given).figures.some(({ isMain }) => isMain),
+        key,
+      ).toBe(true);
+    const large = (key: string, given: Given) =>
+      answered(key, given).figures.flatMap(({ name, isMain }) => (isMain ? [name] : []));
+    expect(large("bevel", { thickness: 4, behind: 0.4, angle: 5 })).toEqual([
+      "bevel, high",
+      "bevel, along the face",
+    ]);
+    expect(large("bevel", { thickness: 4, behind: 0.4, climb: 20 })).toEqual(["angle a side"]);
+    expect(large("centre", { off: 0.2, angle: 5 })).toEqual([
+      "grind lines apart",
+      "centring takes off one face",
+    ]);
+  });
 
   test("tells no two figures by one name", () => {
     for (const [key, given] of ANSWERED) {
