@@ -1,5 +1,6 @@
 import type { Offered } from "@true-spine/core/findings/finding.ts";
 import { SmallButton } from "./Group.tsx";
+import { rowNames } from "./rowNames.ts";
 import { Sign } from "./Sign.tsx";
 import { useTakenOnceKnown } from "./useTakenOnceKnown.ts";
 
@@ -16,15 +17,16 @@ export function FoundList<Offer extends { readonly words: string }>({
   isOld: boolean;
   onTake: (offer: Offer) => void;
 }) {
-  const offered = findings.flatMap(({ id, offers }) =>
-    offers.map((offer) => [nameOf(id, offer), offer] as const),
+  const rows = rowNames(findings.map(({ id }) => id));
+  const offered = findings.flatMap(({ offers }, i) =>
+    offers.map((offer) => [nameOf(rows[i]!, offer), offer] as const),
   );
   const { press, waiting } = useTakenOnceKnown(new Map(offered), isOld, onTake);
   if (findings.length === 0) return null;
   return (
     <ul aria-label={label} className="-mt-px border-t border-rule">
-      {findings.map(({ id, severity, message, advice, basis, offers }) => (
-        <li key={`${id} ${message}`} className="flex items-start gap-2 border-b border-rule py-1.5 text-sm">
+      {findings.map(({ severity, message, advice, basis, offers }, i) => (
+        <li key={rows[i]} className="flex items-start gap-2 border-b border-rule py-1.5 text-sm">
           <Sign of={severity} className="mt-1 size-3.5" />
           <span>
             <strong className="font-semibold">{message}</strong> {advice}{" "}
@@ -34,8 +36,8 @@ export function FoundList<Offer extends { readonly words: string }>({
                 {offers.map((offer) => (
                   <SmallButton
                     key={offer.words}
-                    isWaiting={waiting === nameOf(id, offer)}
-                    onClick={() => press(nameOf(id, offer))}
+                    isWaiting={waiting === nameOf(rows[i]!, offer)}
+                    onClick={() => press(nameOf(rows[i]!, offer))}
                   >
                     {offer.words}
                   </SmallButton>
@@ -49,4 +51,4 @@ export function FoundList<Offer extends { readonly words: string }>({
   );
 }
 
-const nameOf = (id: string, { words }: { readonly words: string }) => `${id} ${words}`;
+const nameOf = (row: string, { words }: { readonly words: string }) => `${row} ${words}`;

@@ -2,6 +2,7 @@ import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, expect, test, vi } from "vitest";
 import { FoundList } from "../../src/parts/FoundList.tsx";
 import { useNotices } from "../../src/parts/Notices.tsx";
+import { findingNames } from "../../src/parts/rowNames.ts";
 
 afterEach(() => {
   cleanup();
@@ -54,4 +55,28 @@ test("what is not offered any more once it is worked out is not taken, and that 
   rerender(list([], true, taken));
   rerender(list([narrow(5, "later")], false, taken));
   expect(taken).not.toHaveBeenCalled();
+});
+
+test("a button keeps the focus while the figures of its finding change under it", () => {
+  const { rerender } = render(list([narrow(5, "before")], true, vi.fn()));
+  const button = screen.getByRole("button");
+  button.focus();
+  rerender(
+    list([{ ...narrow(5, "now"), message: "The bar is 0.90 mm thinner than the blade." }], false, vi.fn()),
+  );
+  expect(document.activeElement).toBe(button);
+  expect(screen.getByText(/0.90 mm thinner/)).toBeTruthy();
+});
+
+test("findings keep their names while they move; alike ones are told apart by their places", () => {
+  const at = (id: string, x: number, side?: "left") => ({
+    id,
+    where: { x: [x, x] as const, ...(side ? { side } : {}) },
+  });
+  expect(findingNames([at("thin", 12), at("plunge", 3, "left")])).toEqual(
+    findingNames([at("thin", 14), at("plunge", 5, "left")]),
+  );
+  const [here, there] = findingNames([at("thin", 12), at("thin", 40)]);
+  expect(findingNames([at("thin", 40), at("thin", 12)])).toEqual([there, here]);
+  expect(new Set(findingNames([at("thin", 12), at("thin", 12), at("thin", 12, "left")])).size).toBe(3);
 });

@@ -6,6 +6,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
 import { useStore } from "zustand";
 import { useFile, useRail, useScreen } from "../../blade/screen.ts";
+import { findingNames } from "../../parts/rowNames.ts";
 import { Sign } from "../../parts/Sign.tsx";
 import { useTakenOnceKnown } from "../../parts/useTakenOnceKnown.ts";
 import { useRoute } from "../../work/useWorkRows.ts";
@@ -25,6 +26,7 @@ export function Tray() {
   const isOpen = useRail((state) => state.isTrayOpen);
   const findings = judged?.findings ?? NONE;
   const groups = useMemo(() => groupFindings(findings), [findings]);
+  const names = findingNames(groups.map(({ finding }) => finding));
   const isSettled = judged?.isConfirmed ?? false;
   const remedies = groups.flatMap(({ finding }) =>
     finding.remedies.slice(0, 1).map((remedy) => [remedyName(finding, remedy), remedy] as const),
@@ -47,13 +49,8 @@ export function Tray() {
       {isOpen && (
         <div className="max-h-[46vh] overflow-auto border-b border-rule">
           <ul>
-            {groups.map((group) => (
-              <GroupItem
-                key={keyOf(group.finding)}
-                group={group}
-                onRemedy={isSettled ? press : null}
-                waiting={waiting}
-              />
+            {groups.map((group, i) => (
+              <GroupItem key={names[i]} group={group} onRemedy={isSettled ? press : null} waiting={waiting} />
             ))}
             {judged && !trouble && findings.length === 0 && (
               <li className="px-4 py-3 text-faint">Nothing found, as far as the blade was judged.</li>
@@ -191,10 +188,6 @@ function Announced({ findings }: { findings: readonly Finding[] | null }) {
   );
 }
 
-function keyOf(finding: Finding): string {
-  return `${finding.id} ${finding.where.side ?? ""} ${finding.where.x?.join() ?? ""}`;
-}
-
 /** A finding, and folded under it what goes with it. */
 function GroupItem({
   group: { finding, consequences },
@@ -206,6 +199,7 @@ function GroupItem({
   onRemedy: ((name: string) => void) | null;
   waiting: string | null;
 }) {
+  const names = findingNames(consequences);
   return (
     <li className="border-b border-rule px-4 py-2.5">
       <FindingItem finding={finding} onRemedy={onRemedy} waiting={waiting} />
@@ -217,8 +211,8 @@ function GroupItem({
               : `${consequences.length} more follow from it`}
           </summary>
           <ul className="mt-1 flex flex-col gap-1.5">
-            {consequences.map((one) => (
-              <li key={keyOf(one)}>
+            {consequences.map((one, i) => (
+              <li key={names[i]}>
                 <FindingItem finding={one} onRemedy={null} waiting={null} />
               </li>
             ))}

@@ -3,6 +3,7 @@ import type { Finding } from "@true-spine/core/findings/finding.ts";
 import { useState } from "react";
 import { useDocument, useScreen } from "../../blade/screen.ts";
 import { SmallButton } from "../../parts/Group.tsx";
+import { findingNames } from "../../parts/rowNames.ts";
 import { Sign } from "../../parts/Sign.tsx";
 import { TextBox } from "../../parts/TextBox.tsx";
 
@@ -14,7 +15,8 @@ export function FindingsList({ report, stage }: { report: BenchReport; stage: st
   const { findings, notJudged, astray, isUnexplained } = report;
   const isRead = report.lines.some(({ figure }) => figure);
   const accepted = check.accepted.filter((one) => one.stage === stage);
-  const named = withNames(findings);
+  const names = findingNames(findings);
+  const named = findings.map((finding, i) => ({ name: names[i]!, finding }));
   const isGone = asking !== null && named.every(({ name }) => name !== asking.name);
   const letStand = (finding: Finding, reason: string) => {
     const now = open.store.getState().check;
@@ -126,20 +128,6 @@ interface Asking {
   readonly name: string;
   readonly of: string;
   readonly reason: string;
-}
-
-/** Each with a name that it keeps while what it says changes under it: the place counts only where several are alike. */
-function withNames(findings: readonly Finding[]) {
-  const kindOf = ({ id, where }: Finding) => `${id} ${where.side ?? ""}`;
-  const seen = new Map<string, number>();
-  return findings.map((finding) => {
-    const kind = kindOf(finding);
-    const isOnly = findings.filter((other) => kindOf(other) === kind).length === 1;
-    const place = isOnly ? kind : `${kind} ${finding.where.x?.join() ?? ""}`;
-    const count = seen.get(place) ?? 0;
-    seen.set(place, count + 1);
-    return { name: `${place} ${count}`, finding };
-  });
 }
 
 function Reason({

@@ -2,15 +2,17 @@ import type { BenchReport, LooksLike } from "@true-spine/core/findings/bench-rep
 import type { Spot } from "@true-spine/core/inspect/schema.ts";
 import { useScreen } from "../../blade/screen.ts";
 import { Group, SmallButton } from "../../parts/Group.tsx";
+import { rowNames } from "../../parts/rowNames.ts";
 
 /** What the readings look like together, with the evidence, what else it may be, and what would tell them apart. */
 export function LooksLikeGroup({ report, onGo }: { report: BenchReport; onGo: (spot: Spot) => void }) {
   const { found, rivals, settles } = report;
   if (found.length === 0) return null;
+  const rows = rowNames(found.map(({ pattern, edge = "first", side }) => `${pattern} ${edge} ${side ?? ""}`));
   return (
     <Group title="What it looks like">
       {found.map((one, i) => (
-        <One key={one.words} one={one} lead={i === 0 ? "" : "and also: "} />
+        <One key={rows[i]} one={one} lead={i === 0 ? "" : "and also: "} />
       ))}
       {rivals.length > 0 && (
         <p className="text-xs text-faint">
