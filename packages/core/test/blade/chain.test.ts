@@ -52,6 +52,25 @@ describe("against a general-purpose curve library", () => {
   });
 });
 
+test("asked on from place to place it answers as when it is asked afresh, also where a curve bends tightest at its very end", () => {
+  const nodes = [node(0, 0, undefined, [-16.1, 26.75]), node(60, -10, [-1.34, -2.18])];
+  const [on, afresh] = [newFoot(), newFoot()];
+  for (const [fromX, fromY] of [
+    [57, -8],
+    [59, -7],
+    [56, -9],
+    [58, -12],
+  ] as const) {
+    const chain = compileChain(nodes);
+    for (let k = 0; k <= 40; k++) {
+      const [x, y] = [fromX + ((60.5 - fromX) * k) / 40, fromY + ((-9.3 - fromY) * k) / 40];
+      nearest(chain, x, y, on);
+      nearest(compileChain(nodes), x, y, afresh);
+      expect(on.d, `${x}, ${y}`).toBeCloseTo(afresh.d, 9);
+    }
+  }
+});
+
 describe("a chain", () => {
   test("of straight lines measures their lengths", () => {
     const chain = compileChain([node(0, 0), node(30, 0), node(30, 40)]);
