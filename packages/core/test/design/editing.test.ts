@@ -90,6 +90,14 @@ test("holes added one at a time go where the tang has none, and every one is sou
   expect(Math.min(...gaps)).toBeGreaterThan(12);
 });
 
+test("a hole in the blade takes nothing of the tang from the next one", () => {
+  const knife = changed(example("field"), (blade) => delete blade.holes);
+  const first = anotherHole(knife, 5);
+  const hung = { ...knife, holes: [{ x: 110, y: -14, d: 4 }] };
+  expect(anotherHole(hung, 5)).toEqual(first);
+  expect(first.x).toBeCloseTo(-56, 0);
+});
+
 test("pairs stand across the tang's middle, a third of its height apart", () => {
   const knife = changed(example("field"), (blade) => delete blade.holes);
   const holes = pairsAlong(knife, 2, 4);

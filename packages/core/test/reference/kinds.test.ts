@@ -8,7 +8,7 @@ import { isInside } from "../../src/blade/outline.ts";
 import { parseBlade } from "../../src/blade/parse.ts";
 import { stationAt, thicknessAbove } from "../../src/blade/station.ts";
 import { evaluate } from "../../src/evaluate/evaluation.ts";
-import { checked, example } from "../examples.ts";
+import { changed, checked, example } from "../examples.ts";
 import { KINDS } from "../kinds.ts";
 import { prepare, sumCells } from "./integrator.ts";
 
@@ -64,7 +64,16 @@ describe("the mesh against a general-purpose mesh library", () => {
     library.setup();
   });
 
-  const blades: [string, unknown][] = [...KINDS, ["field", example("field")], ["prism", example("prism")]];
+  // Straight under a hole its tang steps up: one stretch of steel ends at a wall there, the one above goes on.
+  const stepped = changed(example("field"), ({ outline }) => {
+    outline.tang.splice(2, 2, { at: [-30, -24] }, { at: [-30, -18] }, { at: [-110, -18] }, { at: [-112, 0] });
+  });
+  const blades: [string, unknown][] = [
+    ["a step under a hole", stepped],
+    ...KINDS,
+    ["field", example("field")],
+    ["prism", example("prism")],
+  ];
   test.each(blades)(
     "%s is watertight, has a hole for each hole, and the field's volume and centre",
     (_, raw) => {
@@ -91,6 +100,15 @@ describe("the mesh against a general-purpose mesh library", () => {
       solid.delete();
     },
   );
+
+  test("a wall under a hole stands upright: both its corners are of the mesh", () => {
+    const { positions } = meshOf(compileField(checked(stepped)));
+    const isThere = (y: number) =>
+      positions.some(
+        (x, i) => i % 3 === 0 && Math.abs(x + 30) < 1e-5 && Math.abs(positions[i + 1]! - y) < 1e-5,
+      );
+    expect([-24, -18].map(isThere)).toEqual([true, true]);
+  });
 
   /** Edges that do not belong to two triangles exactly, one along each way. */
   function edgesAmiss(t: Uint32Array): number {

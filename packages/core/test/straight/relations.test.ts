@@ -205,5 +205,9 @@ describe("a turn by its roll", () => {
     expect(step).toMatchObject({ kind: "step", at: 125 });
     expect(degrees(step.total)).toBeCloseTo(1.5, 6);
     expect(fitTwist(roll([0, 1]))).toBeNull();
+    // Rows that fit better than they were read are no surer for it. Source: of a line's slope, u / √Σ(x − x̄)².
+    const [apart, rows] = [50, [-2, -1, 0, 1, 2]];
+    const wide = Math.sqrt(rows.reduce((sum, n) => sum + (n * apart) ** 2, 0));
+    expect(even.u).toBeCloseTo((0.002 * 4 * apart) / wide, 9);
   });
 });
