@@ -25,6 +25,8 @@ function buildOnce(app, folders) {
   const built = spawnSync("npx", ["vite", "build", "--logLevel", "warn"], {
     cwd: join(PROJECT, "apps", app),
     stdio: "inherit",
+    // Whatever the shell that starts it is set to: what is served is what is meant for use.
+    env: { ...process.env, NODE_ENV: "production" },
   });
   if (built.status !== 0) throw new Plain(`The ${what} could not be built; the reason stands above.`);
   writeFileSync(stamp, wanted);
