@@ -98,7 +98,7 @@ function passes(tests, env) {
   });
   const usual = tests.reduce((sum, { ms }) => sum + ms, 0);
   const end = () => process.kill(-Number(child.pid), "SIGKILL");
-  const timer = tests.length > 0 ? setTimeout(end, 60_000 + 10 * usual) : undefined;
+  const timer = tests.length > 0 ? setTimeout(end, 60_000 + 4 * usual) : undefined;
   const stopped = () => {
     end();
     process.exit(1);
