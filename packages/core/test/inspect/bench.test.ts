@@ -437,6 +437,20 @@ describe("blades still in the steel", () => {
     expect(bevelOn(thinner.blade, "right").kind).toBe("flat");
   });
 
+  test("too far down toward the tip alone: a shorter blade is, by the more the more is missing", () => {
+    const shorterBy = (by: number) => {
+      const toTip = (spot: Spot) => (spot.u !== undefined && spot.u >= 0.9 ? low(by)(spot) : 0);
+      const offer = found(toTip).find(({ kind }) => kind === "shorter")!;
+      const [tip, was] = [offer.blade, blade].map(({ outline }) => outline.spine.at(-1)!.at[0]);
+      expect(was! - tip!).toBeCloseTo(offer.by, 3);
+      return offer.by;
+    };
+    const [little, much] = [shorterBy(0.15), shorterBy(0.4)];
+    expect(little).toBeGreaterThan(1);
+    expect(little).toBeLessThan(much);
+    expect(much).toBeLessThan(15);
+  });
+
   test("far too far down there is none, and none is made up", () => {
     expect(found(low(0.6))).toEqual([]);
   });
