@@ -40,9 +40,13 @@ try {
     "select * from blades where deleted_at is null and archived_at is null order by updated_at desc, id desc limit 61",
     "select count(*) from blades where deleted_at is null and archived_at is null",
   ]);
-  await compare("search", () => ["GET", "/blades?limit=60&search=1234"], [
-    "select * from blades where deleted_at is null and archived_at is null and words like '%1234%' order by updated_at desc, id desc limit 61",
-  ]);
+  await compare(
+    "search",
+    () => ["GET", `/blades?limit=60&search=${1000 + Math.floor(Math.random() * 9000)}`],
+    [
+      "select * from blades where deleted_at is null and archived_at is null and words like '%1234%' order by updated_at desc, id desc limit 61",
+    ],
+  );
   await compare("open", () => ["GET", `/blades/${any()}`], [
     "select b.*, r.file from blades b join revisions r on r.blade_id = b.id and r.number = b.revision where b.id = $1",
   ]);
