@@ -1,4 +1,4 @@
-import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
+import { act, cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import { type BenchReport, benchReport } from "@true-spine/core/findings/bench-report.ts";
 import { faceResponse } from "@true-spine/core/inspect/response.ts";
 import { NO_CHECK, type Reading, type Spot } from "@true-spine/core/inspect/schema.ts";
@@ -8,7 +8,7 @@ import { USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
 import type { WorkRow } from "@true-spine/core/work/schema.ts";
 import type { ReactNode } from "react";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
-import { createStore } from "zustand";
+import { createStore, useStore } from "zustand";
 import { useSettings } from "../../src/app/settings.ts";
 import { BladeProvider, type BladeScreen } from "../../src/blade/screen.ts";
 import { type OpenBlade, openBlade } from "../../src/blade/store.ts";
@@ -208,7 +208,7 @@ describe("what it looks like, and what corrects it", () => {
   test("proposed, put on the route as steps, done with its time, undone as one step", () => {
     const report = benchWith(leftOfCentre);
     expect(report.corrections.length).toBeGreaterThan(0);
-    show(<CorrectionsGroup report={report} stage={STAGE} />);
+    show(<CorrectionsGroup report={report} stage={STAGE} isOld={false} />);
     expect(screen.getByText(/take 0\.\d\d mm off at its most/)).toBeTruthy();
     expect(screen.getByText(/Eyes, ears and a respirator/)).toBeTruthy();
     fireEvent.click(screen.getByRole("button", { name: /on the route$/ }));
@@ -230,8 +230,24 @@ describe("what it looks like, and what corrects it", () => {
     expect(open.store.getState().check.corrections).toEqual([]);
   });
 
+  test("pressed before the reading that was just typed is known, they are put as they are with it", () => {
+    const [before, now] = [benchWith(leftOfCentre), benchWith((line) => 1.3 * leftOfCentre(line))];
+    const known = createStore(() => ({ report: before, isOld: true }));
+    const Known = () => <CorrectionsGroup {...useStore(known)} stage={STAGE} />;
+    show(<Known />);
+    fireEvent.click(screen.getByRole("button", { name: /on the route$/ }));
+    expect(screen.getByRole("button", { name: /on the route …$/ })).toBeTruthy();
+    act(() => known.setState({ report: now, isOld: false }));
+    fireEvent.click(screen.getByRole("button", { name: /^Below the line is meant/ }));
+    const [put] = open.store.getState().check.corrections;
+    const most = Math.max(...put!.off.map(({ t }) => t));
+    expect(most).toBeCloseTo(now.corrections[0]!.most, 2);
+    expect(now.corrections[0]!.most).toBeGreaterThan(1.2 * before.corrections[0]!.most);
+    open.undo();
+  });
+
   test("nothing to correct shows nothing", () => {
-    show(<CorrectionsGroup report={benchWith(() => 0)} stage={STAGE} />);
+    show(<CorrectionsGroup report={benchWith(() => 0)} stage={STAGE} isOld={false} />);
     expect(screen.queryByRole("region", { name: "Corrections" })).toBeNull();
   });
 });

@@ -141,7 +141,7 @@ export function CheckPage() {
           />
           {report && <DoubtsGroup doubts={report.doubts} onGo={goTo} />}
           {report && <LooksLikeGroup report={report} onGo={goTo} />}
-          {report && <CorrectionsGroup report={report} stage={stage} />}
+          {report && <CorrectionsGroup report={report} stage={stage} isOld={isBehind || trouble !== null} />}
           {report && report.faces.length > 0 && <OffersGroup asked={asked} spare={report.spare} />}
           {report && <SummaryGroup together={report.together} />}
           <InstrumentsGroup

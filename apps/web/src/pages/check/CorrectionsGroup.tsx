@@ -8,11 +8,21 @@ import { useState } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { useScreen } from "../../blade/screen.ts";
 import { Group, SmallButton } from "../../parts/Group.tsx";
+import { useTakenOnceKnown } from "../../parts/useTakenOnceKnown.ts";
 import { dropCorrections, putCorrections } from "../../readings/corrections.ts";
 import { carriedOut, useCheck } from "../../work/useWorkRows.ts";
 
 /** What to take off which face: proposed from the readings, put on the route, done. */
-export function CorrectionsGroup({ report, stage }: { report: BenchReport; stage: string }) {
+export function CorrectionsGroup({
+  report,
+  stage,
+  isOld,
+}: {
+  report: BenchReport;
+  stage: string;
+  /** Whether the report is of how things stood a moment ago. */
+  isOld: boolean;
+}) {
   const screen = useScreen();
   const { open } = screen;
   const unit = useSettings((settings) => settings.unit);
@@ -21,6 +31,20 @@ export function CorrectionsGroup({ report, stage }: { report: BenchReport; stage
   const standing = check.corrections.filter((one) => one.stage === stage && !one.done);
   const { corrections } = report;
   const beyond = Math.max(0, ...corrections.map((one) => (one.beyond > NOTHING ? one.beyond : 0)));
+  const isAsked = beyond > 0 && !isMeant;
+  const words =
+    isMeant && beyond > 0
+      ? "Below the line is meant: put it on the route"
+      : `Put ${corrections.length === 1 ? "it" : `all ${corrections.length}`} on the route`;
+  // What the reading that was just typed makes of them is known in a moment.
+  const { press, waiting } = useTakenOnceKnown(
+    new Map(corrections.length > 0 ? [[words, isAsked] as const] : []),
+    isOld,
+    (isAsked) => {
+      setIsMeant(isAsked);
+      if (!isAsked) putCorrections(open, stage, corrections);
+    },
+  );
   if (corrections.length === 0 && standing.length === 0) return null;
   return (
     <Group title="Corrections">
@@ -43,16 +67,8 @@ export function CorrectionsGroup({ report, stage }: { report: BenchReport; stage
               was left for later.
             </p>
           )}
-          <SmallButton
-            onClick={() => {
-              if (beyond > 0 && !isMeant) return setIsMeant(true);
-              setIsMeant(false);
-              putCorrections(open, stage, corrections);
-            }}
-          >
-            {isMeant && beyond > 0
-              ? "Below the line is meant: put it on the route"
-              : `Put ${corrections.length === 1 ? "it" : `all ${corrections.length}`} on the route`}
+          <SmallButton isWaiting={waiting === words} onClick={() => press(words)}>
+            {words}
           </SmallButton>
         </>
       )}
