@@ -12,6 +12,6 @@ export interface Judged {
   readonly balance: Pick<Balance, "mass" | "x" | "fromPlunge">;
   readonly findings: readonly Finding[];
   readonly notJudged: readonly NotJudged[];
-  /** Whether the remedies have been put to the test; until then none is shown. */
+  /** Whether the remedies have been put to the test; until then there are none. */
   readonly isConfirmed: boolean;
 }

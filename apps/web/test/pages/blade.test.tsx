@@ -102,6 +102,27 @@ describe("the findings at the foot", () => {
     expect(made.file()).toEqual(before);
   });
 
+  test("what is pressed stays where it is while remedies are tried again, also when the figures change", () => {
+    const made = bench(sharp());
+    made.rail.setState({ isTrayOpen: true });
+    made.show(<Tray />);
+    judgeNow(made);
+    const rows = () => within(screen.getAllByRole("list")[0]!).getAllByRole("listitem");
+    const told = rows().map((row) => row.textContent);
+    const pressed = [...screen.getAllByTitle(/^Tried on the model/), ...screen.queryAllByText("Go there")];
+    expect(pressed.length).toBeGreaterThan(1);
+    judgeNow(made, false);
+    expect(rows().map((row) => row.textContent)).toEqual(told);
+    act(() => void made.open.replace(knife(0.12)));
+    judgeNow(made, false);
+    for (const button of pressed) expect(button.isConnected).toBe(true);
+    // Nothing of it is done before it is known of the blade as it stands.
+    fireEvent.click(pressed[0]!);
+    expect(made.file()).toEqual(knife(0.12));
+    judgeNow(made);
+    expect(made.file()).not.toEqual(knife(0.12));
+  });
+
   test("a remedy pressed before the blade is judged as it now stands waits for that", () => {
     const made = bench(sharp());
     made.rail.setState({ isTrayOpen: true });

@@ -5,6 +5,7 @@ import { ChevronDown, ChevronUp } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
 import { useStore } from "zustand";
+import type { Judged } from "../../blade/judged.ts";
 import { useFile, useRail, useScreen } from "../../blade/screen.ts";
 import { findingNames } from "../../parts/rowNames.ts";
 import { Sign } from "../../parts/Sign.tsx";
@@ -24,7 +25,8 @@ export function Tray() {
   const { judged, trouble, tryAgain } = useStore(judging);
   const work = useWorkJudged(stageToCheck(useRoute()));
   const isOpen = useRail((state) => state.isTrayOpen);
-  const findings = judged?.findings ?? NONE;
+  const known = useLastTried(judged);
+  const findings = known ?? NONE;
   const groups = useMemo(() => groupFindings(findings), [findings]);
   const names = findingNames(groups.map(({ finding }) => finding));
   const isSettled = judged?.isConfirmed ?? false;
@@ -50,9 +52,9 @@ export function Tray() {
         <div className="max-h-[46vh] overflow-auto border-b border-rule">
           <ul>
             {groups.map((group, i) => (
-              <GroupItem key={names[i]} group={group} onRemedy={isSettled ? press : null} waiting={waiting} />
+              <GroupItem key={names[i]} group={group} onRemedy={press} waiting={waiting} />
             ))}
-            {judged && !trouble && findings.length === 0 && (
+            {known && !trouble && findings.length === 0 && (
               <li className="px-4 py-3 text-faint">Nothing found, as far as the blade was judged.</li>
             )}
             {judged?.notJudged.map((item) => (
@@ -78,7 +80,7 @@ export function Tray() {
         >
           {trouble ? (
             <span className="flex-1 text-faint">Not judged.</span>
-          ) : judged ? (
+          ) : known ? (
             <Line groups={groups} work={work} />
           ) : (
             <span className="flex-1 text-faint">Judging the blade …</span>
@@ -95,6 +97,27 @@ export function Tray() {
       <Announced findings={trouble || !judged?.isConfirmed ? null : findings} />
     </section>
   );
+}
+
+/**
+ * What is found, each with what its remedy was last seen to do: what stands under what, and where the buttons are, is not another thing
+ * for the moment until remedies are tried again. Null until they were once.
+ */
+function useLastTried(judged: Judged | null): readonly Finding[] | null {
+  const [tried, setTried] = useState<readonly Finding[] | null>(null);
+  if (judged?.isConfirmed && tried !== judged.findings) setTried(judged.findings);
+  return useMemo(() => {
+    if (!judged) return null;
+    if (judged.isConfirmed) return judged.findings;
+    if (!tried) return null;
+    const names = findingNames(tried);
+    const known = new Map(tried.map((finding, i) => [names[i]!, finding]));
+    const now = findingNames(judged.findings);
+    return judged.findings.map((finding, i) => {
+      const { remedies = [], clears } = known.get(now[i]!) ?? {};
+      return { ...finding, remedies, ...(clears ? { clears } : {}) };
+    });
+  }, [judged, tried]);
 }
 
 /** The worst in a line. That all is well is only said where route and readings have nothing to fix or to watch either. */
@@ -195,8 +218,7 @@ function GroupItem({
   waiting,
 }: {
   group: FindingGroup;
-  /** Null until remedies have been tried. */
-  onRemedy: ((name: string) => void) | null;
+  onRemedy: (name: string) => void;
   waiting: string | null;
 }) {
   const names = findingNames(consequences);

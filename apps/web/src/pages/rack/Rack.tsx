@@ -1,22 +1,17 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { Suspense, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useDeferredValue, useEffect, useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { takeBackBlade, useDeletedBlades, useRack } from "../../api/blades.ts";
 import { useMe } from "../../api/door.ts";
 import { useSettings } from "../../app/settings.ts";
 import { DeletedList } from "../../parts/DeletedList.tsx";
-import { later } from "../../parts/later.ts";
 import { PlainButton } from "../../parts/PlainButton.tsx";
 import { SearchBox } from "../../parts/SearchBox.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { UnitMenu } from "../../parts/UnitMenu.tsx";
 import { useTitle } from "../../parts/useTitle.ts";
 import { OpenFile } from "./OpenFile.tsx";
-import { RackRow, ROW_CLASS } from "./RackRow.tsx";
-
-const VirtualRows = later(async () => (await import("./VirtualRows.tsx")).VirtualRows);
-/** Rows that stand at once, before what shows only those in sight has come. */
-const AT_ONCE = 12;
+import { VirtualRows } from "./VirtualRows.tsx";
 
 /** All blades, as on a rack: each with its outline to one scale, what it is for, its figures and what is found. */
 export function Rack() {
@@ -38,11 +33,11 @@ export function Rack() {
     () => (rows ?? []).reduce((most, row) => Math.max(most, row.summary.box[2]), 1),
     [rows],
   );
-  const scroller = useRef<HTMLDivElement>(null);
+  const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
   // What is looked for begins at its top.
   // biome-ignore lint/correctness/useExhaustiveDependencies: whenever either changes
   useEffect(() => {
-    scroller.current?.scrollTo(0, 0);
+    scroller?.scrollTo(0, 0);
   }, [search, shelf]);
   return (
     <div className="flex h-full flex-col">
@@ -77,7 +72,7 @@ export function Rack() {
           </>
         )}
       </header>
-      <div ref={scroller} className="min-h-0 flex-1 overflow-auto px-5 py-4">
+      <div ref={setScroller} className="min-h-0 flex-1 overflow-auto px-5 py-4">
         {shelf === "deleted" && <Deleted onDone={refresh} />}
         {shelf !== "deleted" && isPending && <p className="text-faint">Fetching the rack …</p>}
         {isError && (
@@ -96,17 +91,7 @@ export function Rack() {
                 {total} blades{search && ` that match “${search}”`}
               </p>
             )}
-            <Suspense
-              fallback={
-                <ul className="flex flex-col gap-3">
-                  {rows.slice(0, AT_ONCE).map((row) => (
-                    <li key={row.id} className={ROW_CLASS}>
-                      <RackRow row={row} unit={unit} longest={longest} role={role} onDone={refresh} />
-                    </li>
-                  ))}
-                </ul>
-              }
-            >
+            {scroller && (
               <VirtualRows
                 rows={rows}
                 total={total}
@@ -119,7 +104,7 @@ export function Rack() {
                   if (rack.hasNextPage && !rack.isFetchingNextPage) void rack.fetchNextPage();
                 }}
               />
-            </Suspense>
+            )}
           </>
         )}
       </div>

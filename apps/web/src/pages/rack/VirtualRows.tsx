@@ -1,7 +1,7 @@
 import { defaultRangeExtractor, type Range, useVirtualizer } from "@tanstack/react-virtual";
 import type { BladeRow, Me } from "@true-spine/core/registry/contract.ts";
 import type { LengthUnit } from "@true-spine/core/units/length.ts";
-import { type RefObject, useCallback, useEffect, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { RackRow, ROW_CLASS } from "./RackRow.tsx";
 
 /** Rows that are looked at from the end before the next page is fetched. */
@@ -24,7 +24,7 @@ export function VirtualRows({
 }: {
   rows: readonly BladeRow[];
   total: number | null;
-  scroller: RefObject<HTMLDivElement | null>;
+  scroller: HTMLElement;
   unit: LengthUnit;
   longest: number;
   role: Me["role"];
@@ -36,7 +36,7 @@ export function VirtualRows({
   const rangeExtractor = useCallback((range: Range) => drawn(range, keysAt), [keysAt]);
   const virtual = useVirtualizer({
     count: rows.length,
-    getScrollElement: () => scroller.current,
+    getScrollElement: () => scroller,
     estimateSize: () => USUAL_HEIGHT,
     getItemKey: (index) => rows[index]!.id,
     gap: 12,
