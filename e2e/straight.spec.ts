@@ -25,6 +25,8 @@ async function begin(
   if (takes) {
     await press(page, "Flats again");
     await type(page, "Takes off each face, 0 as needed", takes);
+    // Which bar is offered hangs on the figure whole.
+    await expect(page.locator("[aria-busy=true]")).toHaveCount(0);
     await press(page, /^Take a [\d.]+ mm bar/);
     await saved(page);
   }
