@@ -163,6 +163,7 @@ test("a micro-bevel of 0.1 at 17° on a zero bevel of 14.1°: 0.022 of height, 0
   const group = page.getByRole("region", { name: "2. Micro-bevel" });
   await expect(group).toContainText("Takes 0.022 mm off the blade's height; behind it 0.061 mm");
   await press(page, "Make it the blade's edge bevel");
+  await expect(page.getByRole("button", { name: "Make it the blade's edge bevel" })).toHaveCount(0);
   await saved(page);
   await goTo(page, 2);
   await expect(page.getByLabel("Edge angle a side")).toHaveValue("17");

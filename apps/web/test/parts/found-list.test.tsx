@@ -57,6 +57,20 @@ test("what is not offered any more once it is worked out is not taken, and that 
   expect(taken).not.toHaveBeenCalled();
 });
 
+test("what is waited for when its page is left is told not to be done", () => {
+  const taken = vi.fn();
+  const { unmount } = render(list([narrow(5, "before")], true, taken));
+  fireEvent.click(screen.getByRole("button"));
+  unmount();
+  expect(taken).not.toHaveBeenCalled();
+  expect(useNotices.getState().notices.map(({ words }) => words)).toEqual([
+    "What was pressed last was not done: its page was left before it was worked out.",
+  ]);
+  useNotices.setState({ notices: [] });
+  render(list([narrow(5, "now")], false, taken)).unmount();
+  expect(useNotices.getState().notices).toEqual([]);
+});
+
 test("a button keeps the focus while the figures of its finding change under it", () => {
   const { rerender } = render(list([narrow(5, "before")], true, vi.fn()));
   const button = screen.getByRole("button");
