@@ -5,13 +5,19 @@ import { takeBackBlade, useDeletedBlades, useRack } from "../../api/blades.ts";
 import { useMe } from "../../api/door.ts";
 import { useSettings } from "../../app/settings.ts";
 import { DeletedList } from "../../parts/DeletedList.tsx";
+import { later } from "../../parts/later.ts";
 import { PlainButton } from "../../parts/PlainButton.tsx";
 import { SearchBox } from "../../parts/SearchBox.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { UnitMenu } from "../../parts/UnitMenu.tsx";
 import { useTitle } from "../../parts/useTitle.ts";
 import { OpenFile } from "./OpenFile.tsx";
-import { VirtualRows } from "./VirtualRows.tsx";
+import { RackRow, ROW_CLASS } from "./RackRow.tsx";
+import { useFreely } from "./useFreely.ts";
+
+const VirtualRows = later(async () => (await import("./VirtualRows.tsx")).VirtualRows);
+/** Rows that stand at once, before what shows only those in sight has come. */
+const AT_ONCE = 12;
 
 /** All blades, as on a rack: each with its outline to one scale, what it is for, its figures and what is found. */
 export function Rack() {
@@ -34,6 +40,7 @@ export function Rack() {
     [rows],
   );
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
+  const isScrolled = useFreely(VirtualRows, scroller);
   // What is looked for begins at its top.
   // biome-ignore lint/correctness/useExhaustiveDependencies: whenever either changes
   useEffect(() => {
@@ -91,7 +98,7 @@ export function Rack() {
                 {total} blades{search && ` that match “${search}”`}
               </p>
             )}
-            {scroller && (
+            {isScrolled && scroller ? (
               <VirtualRows
                 rows={rows}
                 total={total}
@@ -104,6 +111,14 @@ export function Rack() {
                   if (rack.hasNextPage && !rack.isFetchingNextPage) void rack.fetchNextPage();
                 }}
               />
+            ) : (
+              <ul className="flex flex-col gap-3">
+                {rows.slice(0, AT_ONCE).map((row) => (
+                  <li key={row.id} className={ROW_CLASS}>
+                    <RackRow row={row} unit={unit} longest={longest} role={role} onDone={refresh} />
+                  </li>
+                ))}
+              </ul>
             )}
           </>
         )}
