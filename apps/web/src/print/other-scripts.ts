@@ -1,48 +1,71 @@
 import sans from "@fontsource/noto-sans/unicode.json";
 import japanese from "@fontsource/noto-sans-jp/unicode.json";
+import korean from "@fontsource/noto-sans-kr/unicode.json";
+import chinese from "@fontsource/noto-sans-sc/unicode.json";
 
 const FILES = import.meta.glob<string>(
   [
     "../../../../node_modules/@fontsource/noto-sans/files/*-400-normal.woff",
     "../../../../node_modules/@fontsource/noto-sans-jp/files/*-400-normal.woff",
+    "../../../../node_modules/@fontsource/noto-sans-kr/files/*-400-normal.woff",
+    "../../../../node_modules/@fontsource/noto-sans-sc/files/*-400-normal.woff",
   ],
   { query: "?url", import: "default", eager: true },
 );
 
-/** Fonts in parts, each with the signs it has: for Latin, Greek, Cyrillic and Devanagari letters; then for Japanese. */
-const FAMILIES: readonly (readonly [name: string, parts: Readonly<Record<string, string>>])[] = [
-  ["noto-sans", sans],
-  ["noto-sans-jp", japanese],
+interface Family {
+  readonly name: string;
+  readonly parts: Readonly<Record<string, string>>;
+}
+
+/** Fonts in parts, each with the signs it has: Latin, Greek, Cyrillic and Devanagari letters. */
+const LETTERS: Family = { name: "noto-sans", parts: sans };
+/** Those that share signs, each drawn in its own way: Japanese, Korean, Chinese. */
+const SHARING: readonly Family[] = [
+  { name: "noto-sans-jp", parts: japanese },
+  { name: "noto-sans-kr", parts: korean },
+  { name: "noto-sans-sc", parts: chinese },
 ];
 
-/** Which files have these signs, and the signs that none has. */
+/** Which files have these signs, and the signs that none has. Signs that are shared are of one font where one has them all. */
 export function filesWith(signs: readonly string[]): { urls: string[]; lacking: string[] } {
+  const others = signs.filter((sign) => !fileWith(sign, LETTERS));
+  const shared = others.filter((sign) => SHARING.some((family) => fileWith(sign, family)));
+  const own = SHARING.find((family) => shared.every((sign) => fileWith(sign, family)));
+  const families = [LETTERS, ...(own ? [own] : SHARING)];
   const urls = new Set<string>();
   const lacking: string[] = [];
   for (const sign of signs) {
-    const url = fileWith(sign.codePointAt(0)!);
+    const url = families.map((family) => fileWith(sign, family)).find((one) => one !== undefined);
     if (url) urls.add(url);
     else lacking.push(sign);
   }
   return { urls: [...urls], lacking };
 }
 
-function fileWith(point: number): string | undefined {
-  for (const [name, parts] of FAMILIES) {
-    for (const [part, ranges] of Object.entries(parts)) {
-      if (!isIn(point, ranges)) continue;
-      const file = `/${name}-${part.replace(/[[\]]/g, "")}-400-normal.woff`;
-      const found = Object.keys(FILES).find((path) => path.endsWith(file));
-      if (found) return FILES[found];
-    }
+function fileWith(sign: string, { name, parts }: Family): string | undefined {
+  const point = sign.codePointAt(0)!;
+  for (const [part, ranges] of Object.entries(parts)) {
+    if (!isIn(point, ranges)) continue;
+    const file = `/${name}-${part.replace(/[[\]]/g, "")}-400-normal.woff`;
+    const found = Object.keys(FILES).find((path) => path.endsWith(file));
+    if (found) return FILES[found];
   }
   return undefined;
 }
 
 /** Whether a sign is among ranges as style sheets write them: `U+0370-0377,U+037a`. */
 function isIn(point: number, ranges: string): boolean {
-  return ranges.split(",").some((range) => {
-    const [from = "", to = from] = range.trim().slice(2).split("-");
-    return point >= Number.parseInt(from, 16) && point <= Number.parseInt(to, 16);
-  });
+  let pairs = read.get(ranges);
+  if (!pairs) {
+    pairs = ranges.split(",").map((range) => {
+      const [from = "", to = from] = range.trim().slice(2).split("-");
+      return [Number.parseInt(from, 16), Number.parseInt(to, 16)];
+    });
+    read.set(ranges, pairs);
+  }
+  return pairs.some(([from, to]) => point >= from && point <= to);
 }
+
+/** Ranges that were read before. */
+const read = new Map<string, readonly (readonly [number, number])[]>();
