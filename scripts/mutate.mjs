@@ -13,9 +13,9 @@ const FIRST_MS = 45_000;
 const PROJECTS = ["core", "formats"];
 
 /**
- * How many small slips in the core its tests notice: `npm run mutate -- --count 100 --seed 1`, or from one of them on, `--from 40`. All tests are run once to see which come
- * by each of the places; then each slip is made for those tests alone, the quickest first. No file is changed. Prints the slips that nobody
- * noticed.
+ * How many small slips in the core its tests notice: `npm run mutate -- --count 100 --seed 1`, or from one of them on: `--from 40`. All
+ * tests are run once to see which come by each of the places; then each slip is made for those tests alone, the quickest first. No file is
+ * changed. Prints the slips that nobody noticed.
  */
 run(async () => {
   await setUp();

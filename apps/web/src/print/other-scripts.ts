@@ -36,8 +36,8 @@ export function filesWith(signs: readonly string[]): { urls: string[]; lacking: 
   const urls = new Set<string>();
   const lacking: string[] = [];
   for (const sign of signs) {
-    const url = families.map((family) => fileWith(sign, family)).find((one) => one !== undefined);
-    if (url) urls.add(url);
+    const family = families.find((one) => fileWith(sign, one));
+    if (family) urls.add(fileWith(sign, family)!);
     else lacking.push(sign);
   }
   return { urls: [...urls], lacking };

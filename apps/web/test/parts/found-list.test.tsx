@@ -2,7 +2,6 @@ import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, expect, test, vi } from "vitest";
 import { FoundList } from "../../src/parts/FoundList.tsx";
 import { useNotices } from "../../src/parts/Notices.tsx";
-import { findingNames } from "../../src/parts/rowNames.ts";
 
 afterEach(() => {
   cleanup();
@@ -80,17 +79,4 @@ test("a button keeps the focus while the figures of its finding change under it"
   );
   expect(document.activeElement).toBe(button);
   expect(screen.getByText(/0.90 mm thinner/)).toBeTruthy();
-});
-
-test("findings keep their names while they move; alike ones are told apart by their places", () => {
-  const at = (id: string, x: number, side?: "left") => ({
-    id,
-    where: { x: [x, x] as const, ...(side ? { side } : {}) },
-  });
-  expect(findingNames([at("thin", 12), at("plunge", 3, "left")])).toEqual(
-    findingNames([at("thin", 14), at("plunge", 5, "left")]),
-  );
-  const [here, there] = findingNames([at("thin", 12), at("thin", 40)]);
-  expect(findingNames([at("thin", 40), at("thin", 12)])).toEqual([there, here]);
-  expect(new Set(findingNames([at("thin", 12), at("thin", 12), at("thin", 12, "left")])).size).toBe(3);
 });

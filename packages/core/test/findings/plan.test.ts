@@ -78,7 +78,7 @@ describe("is the plan sound", () => {
   });
 
   test("the blade is thinned to what a bar gives where that is more than half of it; a bar is offered always", () => {
-    const { lost } = { lost: fitOf(plain, firstRoute(plain), USUAL_SHOP).needed - 4 };
+    const lost = fitOf(plain, firstRoute(plain), USUAL_SHOP).needed - 4;
     const offers = (gives: number) =>
       judged({ stock: lost + gives })
         .find(({ id }) => id === "stock-thin")!

@@ -40,9 +40,9 @@ export function CorrectionsGroup({
   const { press, waiting } = useTakenOnceKnown(
     new Map(corrections.length > 0 ? [[words, isAsked] as const] : []),
     isOld,
-    (isAsked) => {
-      setIsMeant(isAsked);
-      if (!isAsked) putCorrections(open, stage, corrections);
+    (isFirst) => {
+      setIsMeant(isFirst);
+      if (!isFirst) putCorrections(open, stage, corrections);
     },
   );
   if (corrections.length === 0 && standing.length === 0) return null;
