@@ -4,7 +4,7 @@ import { benchOf } from "../../src/inspect/bench.ts";
 import type { Reading } from "../../src/inspect/schema.ts";
 import { firstRoute } from "../../src/route/first.ts";
 import { changed, example } from "../examples.ts";
-import { askedAt } from "../inspect/asked.ts";
+import { askedAt, roundAt } from "../inspect/asked.ts";
 
 const field = example("field");
 /** At 18.4° a side a line hardly moves for what comes off: its band is half a millimetre or little more. */
@@ -18,14 +18,9 @@ function told(stage: string, what: Reading["what"], off: number, blade = field) 
   const route = firstRoute(blade);
   const lines = benchOf(askedAt(blade, route, stage)).lines.filter(({ spot }) => spot.what === what);
   const at = lines[Math.floor(lines.length / 2)]!.spot.u;
-  const readings = lines.map(({ spot, shows }, i) => ({
-    id: `00000000-0000-4000-8000-${String(i).padStart(12, "0")}`,
-    when: "2026-11-20T10:00:00Z",
-    stage,
-    ...spot,
-    value: shows + (spot.u === at ? off : 0),
-    by: "hand" as const,
-  }));
+  const readings = roundAt(blade, route, stage, (spot) =>
+    spot.what !== what ? null : spot.u === at ? off : 0,
+  );
   const { findings } = benchReport(askedAt(blade, route, stage, readings), "mm");
   const found = findings.find(({ id }) => id === "reading-out");
   return found ? `${found.severity}: ${found.advice}` : null;

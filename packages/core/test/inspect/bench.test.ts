@@ -1,7 +1,6 @@
 import { describe, expect, test } from "vitest";
 import { parseBlade } from "../../src/blade/parse.ts";
-import { bevelOn, SIDES } from "../../src/blade/schema.ts";
-import { stillInIt } from "../../src/design/still-in-it.ts";
+import { SIDES } from "../../src/blade/schema.ts";
 import { benchReport } from "../../src/findings/bench-report.ts";
 import { benchOf } from "../../src/inspect/bench.ts";
 import { figureOf, verdictOf } from "../../src/inspect/figure.ts";
@@ -399,59 +398,5 @@ describe("the bench", () => {
     expect(one!.passes).toBe(Math.round(one!.most / 0.02));
     expect(one!.spare).toBeGreaterThanOrEqual(one!.needed);
     expect(spare!.least).toBeGreaterThan(0);
-  });
-});
-
-describe("blades still in the steel", () => {
-  const found = (off: (spot: Spot) => number, stage: StageKind = "finish") => {
-    const { stage: steel, found: asFound } = benchOf({
-      blade,
-      route,
-      shop: USUAL_SHOP,
-      stage,
-      check: NO_CHECK,
-      readings: roundOf(stage, off),
-    });
-    return stillInIt(steel, asFound!);
-  };
-  const low = (by: number) => (spot: Spot) => {
-    const beta = (u: number) => steelAt("finish").steel.station(u).left.primaryAngle! * (Math.PI / 180);
-    if (spot.what === "edge" || spot.what === "above") return (-2 * by) / Math.cos(beta(spot.u!));
-    if (spot.what === "over") return -by / Math.cos(beta(spot.u!));
-    return spot.what === "line" ? by / Math.sin(beta(spot.u!)) : 0;
-  };
-
-  test("as planned, the drawn blade is", () => {
-    expect(found(() => 0).map(({ kind }) => kind)).toEqual(["as drawn"]);
-  });
-
-  test("faces a little too far down: a thinner blade is, sound, with nothing new to fix, and no thinner than it must be", () => {
-    const offers = found(low(0.06));
-    expect(offers.length).toBeGreaterThan(0);
-    expect(offers.length).toBeLessThanOrEqual(3);
-    const thinner = offers.find(({ kind }) => kind === "thinner")!;
-    expect(thinner.spare).toBeGreaterThan(-0.011);
-    expect(thinner.by).toBeLessThan(0.2);
-    expect(parseBlade(JSON.parse(JSON.stringify(thinner.blade))).ok).toBe(true);
-    expect(thinner.blade.edge.behind[0]!.t).toBeLessThan(blade.edge.behind[0]!.t);
-    expect(bevelOn(thinner.blade, "right").kind).toBe("flat");
-  });
-
-  test("too far down toward the tip alone: a shorter blade is, by the more the more is missing", () => {
-    const shorterBy = (by: number) => {
-      const toTip = (spot: Spot) => (spot.u !== undefined && spot.u >= 0.9 ? low(by)(spot) : 0);
-      const offer = found(toTip).find(({ kind }) => kind === "shorter")!;
-      const [tip, was] = [offer.blade, blade].map(({ outline }) => outline.spine.at(-1)!.at[0]);
-      expect(was! - tip!).toBeCloseTo(offer.by, 3);
-      return offer.by;
-    };
-    const [little, much] = [shorterBy(0.15), shorterBy(0.4)];
-    expect(little).toBeGreaterThan(1);
-    expect(little).toBeLessThan(much);
-    expect(much).toBeLessThan(15);
-  });
-
-  test("far too far down there is none, and none is made up", () => {
-    expect(found(low(0.6))).toEqual([]);
   });
 });
