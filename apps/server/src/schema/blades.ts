@@ -38,9 +38,9 @@ export const blades = pgTable(
     ),
   },
   (table) => [
-    // The rack in its order: pages of it, and how many stand there, are read from the index alone.
+    // The rack in its order: which are on a page, how many stand there and what is looked for are read from the index alone.
     index("blades_on_rack")
-      .on(table.updatedAt, table.id)
+      .on(table.updatedAt, table.id, table.words)
       .where(sql`${table.deletedAt} is null and ${table.archivedAt} is null`),
     index("blades_updated").on(table.updatedAt),
     check("blades_state", sql`${table.state} in ('design', 'in work', 'finished')`),

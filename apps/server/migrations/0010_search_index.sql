@@ -1,0 +1,2 @@
+DROP INDEX "blades_on_rack";--> statement-breakpoint
+CREATE INDEX "blades_on_rack" ON "blades" USING btree ("updated_at","id","words") WHERE "blades"."deleted_at" is null and "blades"."archived_at" is null;
