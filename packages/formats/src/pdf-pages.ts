@@ -1,15 +1,16 @@
-import fontkit from "@pdf-lib/fontkit";
 import {
   type Color,
   PDFDocument,
-  type PDFFont,
+  PDFHexString,
   PDFName,
   PDFOperator,
   PDFOperatorNames,
   type PDFPage,
   type PDFRef,
   PrintScaling,
+  rgb,
 } from "pdf-lib";
+import { Faces, seen } from "./faces.ts";
 
 /** What words are to whoever is read the sheet. Source: the standard structure types of ISO 32000-1, 14.8.4. */
 type Kind = "H1" | "H2" | "P";
@@ -24,11 +25,6 @@ export interface Put {
   readonly as?: Kind;
 }
 
-/** Stands where no font has the sign. */
-const LACKING = "?";
-/** Joiners, selectors and marks of order: nothing is seen of them. */
-const UNSEEN = /\p{Cc}|\p{Cf}|\p{Variation_Selector}/gu;
-
 /**
  * A document of pages that are read aloud as well as seen: words are tagged in the order they are put down, everything else is passed over.
  * It names itself and its language, and asks a printer to keep the scale. Source: ISO 32000-1, 14.6 to 14.8 and 12.2.
@@ -40,7 +36,7 @@ export class Pages {
 
   private constructor(
     private readonly pdf: PDFDocument,
-    private readonly fonts: readonly { readonly font: PDFFont; readonly has: ReadonlySet<number> }[],
+    private readonly faces: Faces,
   ) {
     this.document = pdf.context.nextRef();
   }
@@ -48,12 +44,7 @@ export class Pages {
   /** Opens a document with its title and date. The fonts' own bytes, TrueType, OpenType or WOFF: each sign is set in the first that has it. */
   static async open(title: string, bytes: readonly Uint8Array[], date: Date): Promise<Pages> {
     const pdf = await PDFDocument.create();
-    pdf.registerFontkit(fontkit);
-    const fonts: { font: PDFFont; has: Set<number> }[] = [];
-    for (const [i, one] of bytes.entries()) {
-      const font = await pdf.embedFont(one, { subset: true, customName: subsetName(one, i) });
-      fonts.push({ font, has: new Set(font.getCharacterSet()) });
-    }
+    const faces = await Faces.embedded(pdf, bytes);
     pdf.setTitle(title, { showInWindowTitleBar: true });
     pdf.setLanguage("en-GB");
     pdf.catalog.getOrCreateViewerPreferences().setPrintScaling(PrintScaling.None);
@@ -61,7 +52,7 @@ export class Pages {
     pdf.setProducer("True Spine");
     pdf.setCreationDate(date);
     pdf.setModificationDate(date);
-    return new Pages(pdf, fonts);
+    return new Pages(pdf, faces);
   }
 
   /** Another page, of so many points. */
@@ -76,18 +67,20 @@ export class Pages {
 
   /** How wide words are, pt. */
   widthOf(words: string, size: number): number {
-    return this.runsOf(words).reduce((sum, run) => sum + run.font.widthOfTextAtSize(run.words, size), 0);
+    return this.faces.runsOf(words).reduce((sum, run) => sum + run.widthAt(size), 0);
   }
 
   /** Puts words on a page. */
   words(page: PDFPage, words: string, { x, y, size, color, as = "P" }: Put): void {
-    const runs = this.runsOf(words);
+    const runs = this.faces.runsOf(words);
     if (runs.length === 0) return;
-    page.pushOperators(END, this.tagged(page, as));
+    const isTurned = runs.some(({ outlineAt }) => outlineAt);
+    page.pushOperators(END, this.tagged(page, as, isTurned ? seen(words) : null));
     let at = x;
-    for (const run of runs) {
-      page.drawText(run.words, { x: at, y, size, font: run.font, ...(color ? { color } : {}) });
-      at += run.font.widthOfTextAtSize(run.words, size);
+    for (const { words, font, widthAt, outlineAt } of runs) {
+      if (outlineAt) page.drawSvgPath(outlineAt(size), { x: at, y, color: color ?? BLACK });
+      else page.drawText(words, { x: at, y, size, font, ...(color ? { color } : {}) });
+      at += widthAt(size);
     }
     page.pushOperators(END, ARTIFACT);
   }
@@ -119,36 +112,24 @@ export class Pages {
     return this.pdf.save({ useObjectStreams: false });
   }
 
-  /** Begins what is the next words of a page, in the tree of the document and in the page. */
-  private tagged(page: PDFPage, as: Kind): PDFOperator {
+  /** Begins what is the next words of a page, in the tree of the document and in the page; with `spoken` where they are not read as they stand. */
+  private tagged(page: PDFPage, as: Kind, spoken: string | null): PDFOperator {
     const mark = this.marks.get(page)!;
     this.marks.set(page, mark + 1);
     const { context } = this.pdf;
-    const element = context.obj({ Type: "StructElem", S: as, P: this.document, Pg: page.ref, K: mark });
+    const element = context.obj({
+      Type: "StructElem",
+      S: as,
+      P: this.document,
+      Pg: page.ref,
+      K: mark,
+      ...(spoken === null ? {} : { ActualText: PDFHexString.fromText(spoken) }),
+    });
     this.tags.push({ ref: context.register(element), page: [...this.marks.keys()].indexOf(page) });
     return PDFOperator.of(PDFOperatorNames.BeginMarkedContentSequence, [PDFName.of(as), `<</MCID ${mark}>>`]);
-  }
-
-  /** Words in pieces of one font each. */
-  private runsOf(words: string): { font: PDFFont; words: string }[] {
-    const runs: { font: PDFFont; words: string }[] = [];
-    for (const sign of words.normalize("NFC").replace(UNSEEN, "")) {
-      const found = this.fonts.find(({ has }) => has.has(sign.codePointAt(0)!));
-      const font = found?.font ?? this.fonts[0]!.font;
-      const shown = found ? sign : LACKING;
-      const last = runs.at(-1);
-      if (last?.font === font) last.words += shown;
-      else runs.push({ font, words: shown });
-    }
-    return runs;
   }
 }
 
 const ARTIFACT = PDFOperator.of(PDFOperatorNames.BeginMarkedContent, [PDFName.of("Artifact")]);
 const END = PDFOperator.of(PDFOperatorNames.EndMarkedContent);
-
-/** The name of a font of which only some signs are embedded: six letters of its own, a plus, its name. Source: ISO 32000-1, 9.6.4. */
-function subsetName(bytes: Uint8Array, index: number): string {
-  const tag = [...`${index}`.padStart(6, "0")].map((digit) => "ABCDEFGHIJ"[Number(digit)]).join("");
-  return `${tag}+${fontkit.create(bytes).postscriptName ?? "Sans"}`;
-}
+const BLACK = rgb(0, 0, 0);

@@ -5,6 +5,7 @@ import type { Forge } from "@true-spine/core/forge/schema.ts";
 import type { Forging } from "@true-spine/core/route/forging.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import type { Drawing, Path, Point } from "./drawing.ts";
+import { inOwnWay } from "./reading-order.ts";
 import { type TemplateOptions, writeSheets } from "./write-template.ts";
 
 export interface FormTemplateOptions extends Pick<TemplateOptions, "paper" | "unit" | "fonts" | "date"> {
@@ -31,8 +32,9 @@ export async function writeFormTemplate(
     `${say(form.length * times)} long`,
     isHot ? `as it measures at ${Math.round(forge.heat.stop)} °C` : "cold",
   ];
-  const head = `${blade.name}: ${form.name}`;
-  return writeSheets(drawingOfForm(forging, i, times, head), { title: head, head, facts }, options);
+  const title = `${blade.name}: ${form.name}`;
+  const head = `${inOwnWay(blade.name)}: ${form.name}`;
+  return writeSheets(drawingOfForm(forging, i, times, title), { title, head, facts }, options);
 }
 
 /** A form's outline and its middle line as a drawing, so many times as large. */

@@ -11,6 +11,7 @@ import { type LengthUnit, showLength, showLengthWithUnit } from "@true-spine/cor
 import type { PDFPage } from "pdf-lib";
 import { PAPERS, type Paper } from "./papers.ts";
 import { Pages } from "./pdf-pages.ts";
+import { inOwnWay } from "./reading-order.ts";
 
 export interface RouteSheetOptions {
   readonly name: string;
@@ -40,7 +41,7 @@ export async function writeRouteSheet(
   const text = new Column(pages, options);
   const three = (values: readonly (number | null)[]) => threeOf(values, options.unit);
 
-  text.head(`${options.name}: route`);
+  text.head(`${inOwnWay(options.name)}: route`);
   text.line(
     `Lengths in ${options.unit}; three figures are heel, middle and tip. ${options.date.toISOString().slice(0, 10)}`,
   );
@@ -69,7 +70,7 @@ function stageOn(text: Column, i: number, stage: StageReport, route: Route, thre
   const { words, caution } = STAGES[stage.kind];
   const plan = route.stages[i];
   text.gap();
-  text.tick(`${i + 1}. ${stage.name}`, plan?.done !== undefined);
+  text.tick(`${i + 1}. ${inOwnWay(stage.name)}`, plan?.done !== undefined);
   text.line(words);
   const { on, stop, line } = stage.work;
   const isEdge = on === "edge";
@@ -98,7 +99,7 @@ function stageOn(text: Column, i: number, stage: StageReport, route: Route, thre
     text.line(`belts: ${belts}; about ${Math.ceil(stage.minutes)} minutes`);
   } else if (stage.belts && !stage.belts.planned.ok) text.line(`belts: ${stage.belts.planned.why}`);
   if (plan?.planned) text.line(`planned for ${plan.planned}`);
-  if (plan?.note) text.line(`note: ${plan.note}`);
+  if (plan?.note) text.line(`note: ${inOwnWay(plan.note)}`);
   text.line(`! ${caution}`);
   text.line("read:  heel ..........   middle ..........   tip ..........");
 }
@@ -140,7 +141,7 @@ function layoutOn(text: Column, layout: NonNullable<RouteReport["layout"]>, unit
 
 function setupOn(text: Column, stage: StageReport, { name, setup }: NamedSetup, unit: LengthUnit): void {
   text.gap();
-  text.head(`Set-up card: ${stage.name}, ${name}`);
+  text.head(`Set-up card: ${inOwnWay(stage.name)}, ${inOwnWay(name)}`);
   const angles = stage.work.angle[sideOf(stage)];
   const single = stage.work.single[sideOf(stage)];
   const say = (angle: number | null, of = setup) => {

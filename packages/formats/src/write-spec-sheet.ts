@@ -7,6 +7,7 @@ import { type LengthUnit, showLength } from "@true-spine/core/units/length.ts";
 import { type PDFPage, rgb } from "pdf-lib";
 import { PAPERS, type Paper } from "./papers.ts";
 import { Pages } from "./pdf-pages.ts";
+import { inOwnWay } from "./reading-order.ts";
 
 export interface SpecSheetOptions {
   readonly paper: Paper;
@@ -46,8 +47,9 @@ export async function writeSpecSheet(
   sheet.gap(2);
   sheet.text(
     [
-      spec.use && `${spec.use} blade`,
-      spec.steel && `steel ${spec.steel}${spec.heat.done.length > 0 ? ` (${spec.heat.steel})` : ""}`,
+      spec.use && `${inOwnWay(spec.use)} blade`,
+      spec.steel &&
+        `steel ${inOwnWay(spec.steel)}${spec.heat.done.length > 0 ? ` (${spec.heat.steel})` : ""}`,
       options.date.toISOString().slice(0, 10),
     ]
       .filter(Boolean)
@@ -68,7 +70,7 @@ export async function writeSpecSheet(
   if (spec.deviations.length > 0) {
     sheet.text("Accepted as it is by the maker", 11, { ink: DEEP });
     for (const { words, reason, after } of spec.deviations) {
-      sheet.text(`${after}: ${words} ${reason}`, 10);
+      sheet.text(`${inOwnWay(after)}: ${words} ${inOwnWay(reason)}`, 10);
     }
     sheet.gap(3);
   }

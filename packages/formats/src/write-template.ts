@@ -18,6 +18,7 @@ import {
 import { type Drawing, drawingOf, type LayerName, type Path, type Point } from "./drawing.ts";
 import { PAPERS, type Paper } from "./papers.ts";
 import { Pages } from "./pdf-pages.ts";
+import { inOwnWay } from "./reading-order.ts";
 
 export interface TemplateOptions {
   readonly paper: Paper;
@@ -73,7 +74,7 @@ export async function writeTemplate(blade: Blade, options: TemplateOptions): Pro
     `${blade.thickness.map((row) => say(row.t)).join(" / ")} thick`,
     `${blade.edge.behind.map((row) => say(row.t)).join(" / ")} behind the edge`,
   ];
-  const head = `${blade.name}${options.revision === undefined ? "" : `, revision ${options.revision}`}`;
+  const head = `${inOwnWay(blade.name)}${options.revision === undefined ? "" : `, revision ${options.revision}`}`;
   return writeSheets(drawingOf(blade), { title: `${blade.name}: template`, head, facts }, options);
 }
 

@@ -26,9 +26,7 @@ export async function readPdf(bytes: Uint8Array): Promise<ReadPage[]> {
     const items = (await page.getTextContent()).items.filter((item) => "str" in item);
     const text = items.map(({ str }) => str).join(" ");
     const right = Math.max(0, ...items.map((item) => item.transform[4] + item.width)) * MM;
-    const paths = fnArray.flatMap((operator, i) =>
-      operator === OPS.constructPath ? [pointsOf(argsArray[i][0], argsArray[i][1])] : [],
-    );
+    const paths = pathsOf(fnArray, argsArray);
     const words = items.map(({ str, transform, width, height }) => ({
       text: str,
       x: transform[4] * MM,
@@ -40,6 +38,34 @@ export async function readPdf(bytes: Uint8Array): Promise<ReadPage[]> {
   }
   await pdf.destroy();
   return pages;
+}
+
+type Matrix = readonly [number, number, number, number, number, number];
+
+/** Paths as they stand on the paper, each under the transform that it is drawn with. */
+function pathsOf(operators: number[], args: unknown[]): [number, number][][] {
+  const paths: [number, number][][] = [];
+  const kept: Matrix[] = [];
+  let [a, b, c, d, e, f]: Matrix = [1, 0, 0, 1, 0, 0];
+  for (const [i, operator] of operators.entries()) {
+    if (operator === OPS.save) kept.push([a, b, c, d, e, f]);
+    else if (operator === OPS.restore) [a, b, c, d, e, f] = kept.pop()!;
+    else if (operator === OPS.transform) {
+      const [p, q, r, s, t, u] = args[i] as Matrix;
+      [a, b, c, d, e, f] = [
+        a * p + c * q,
+        b * p + d * q,
+        a * r + c * s,
+        b * r + d * s,
+        a * t + c * u + e,
+        b * t + d * u + f,
+      ];
+    } else if (operator === OPS.constructPath) {
+      const points = pointsOf(...(args[i] as [number[], number[]]));
+      paths.push(points.map(([x, y]) => [a * x + c * y + e * MM, b * x + d * y + f * MM]));
+    }
+  }
+  return paths;
 }
 
 function pointsOf(operators: number[], numbers: number[]): [number, number][] {

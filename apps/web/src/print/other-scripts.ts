@@ -1,4 +1,6 @@
 import sans from "@fontsource/noto-sans/unicode.json";
+import arabic from "@fontsource/noto-sans-arabic/unicode.json";
+import hebrew from "@fontsource/noto-sans-hebrew/unicode.json";
 import japanese from "@fontsource/noto-sans-jp/unicode.json";
 import korean from "@fontsource/noto-sans-kr/unicode.json";
 import chinese from "@fontsource/noto-sans-sc/unicode.json";
@@ -6,6 +8,8 @@ import chinese from "@fontsource/noto-sans-sc/unicode.json";
 const FILES = import.meta.glob<string>(
   [
     "../../../../node_modules/@fontsource/noto-sans/files/*-400-normal.woff",
+    "../../../../node_modules/@fontsource/noto-sans-arabic/files/*-arabic-400-normal.woff",
+    "../../../../node_modules/@fontsource/noto-sans-hebrew/files/*-hebrew-400-normal.woff",
     "../../../../node_modules/@fontsource/noto-sans-jp/files/*-400-normal.woff",
     "../../../../node_modules/@fontsource/noto-sans-kr/files/*-400-normal.woff",
     "../../../../node_modules/@fontsource/noto-sans-sc/files/*-400-normal.woff",
@@ -18,8 +22,12 @@ interface Family {
   readonly parts: Readonly<Record<string, string>>;
 }
 
-/** Fonts in parts, each with the signs it has: Latin, Greek, Cyrillic and Devanagari letters. */
-const LETTERS: Family = { name: "noto-sans", parts: sans };
+/** Fonts in parts, each with the signs it has: Latin, Greek, Cyrillic and Devanagari letters; Hebrew; Arabic. */
+const LETTERS: readonly Family[] = [
+  { name: "noto-sans", parts: sans },
+  { name: "noto-sans-hebrew", parts: { hebrew: hebrew.hebrew } },
+  { name: "noto-sans-arabic", parts: { arabic: arabic.arabic } },
+];
 /** Those that share signs, each drawn in its own way: Japanese, Korean, Chinese. */
 const SHARING: readonly Family[] = [
   { name: "noto-sans-jp", parts: japanese },
@@ -29,10 +37,10 @@ const SHARING: readonly Family[] = [
 
 /** Which files have these signs, and the signs that none has. Signs that are shared are of one font where one has them all. */
 export function filesWith(signs: readonly string[]): { urls: string[]; lacking: string[] } {
-  const others = signs.filter((sign) => !fileWith(sign, LETTERS));
+  const others = signs.filter((sign) => !LETTERS.some((family) => fileWith(sign, family)));
   const shared = others.filter((sign) => SHARING.some((family) => fileWith(sign, family)));
   const own = SHARING.find((family) => shared.every((sign) => fileWith(sign, family)));
-  const families = [LETTERS, ...(own ? [own] : SHARING)];
+  const families = [...LETTERS, ...(own ? [own] : SHARING)];
   const urls = new Set<string>();
   const lacking: string[] = [];
   for (const sign of signs) {
