@@ -113,7 +113,7 @@ test("each of the other files is handed over, and a solid being written can be s
 test("a name in letters of any script is on its template; a sign that no font has is told", async ({
   page,
 }) => {
-  const id = await makeBlade(page.request, "三徳 칼 Болото Żar ᚠ");
+  const id = await makeBlade(page.request, "三徳 칼 Болото Żar سكين ᚠ");
   await page.goto(`/blades/${id}/shape`);
   await page.getByRole("button", { name: /^Export:/ }).click();
   const [taken] = await Promise.all([
@@ -124,6 +124,11 @@ test("a name in letters of any script is on its template; a sign that no font ha
   const bytes = new Uint8Array(readFileSync(await taken.path()));
   const [sheet] = await readPdf(bytes);
   expect(sheet!.text.replace(/\s/g, "")).toContain("三徳칼БолотоŻar?,revision1");
+  // Letters that go from right to left are drawn, and told to whoever is read the sheet.
+  const told = [...Buffer.from("三徳 칼 Болото Żar سكين ᚠ, revision 1", "utf16le").swap16()];
+  expect(Buffer.from(bytes).toString("latin1")).toContain(
+    told.map((byte) => byte.toString(16).padStart(2, "0").toUpperCase()).join(""),
+  );
   // Of every font only what is needed.
   expect(bytes.length).toBeLessThan(200_000);
 });
