@@ -10,6 +10,9 @@ export const KINDS: readonly (readonly [string, Blade])[] = readdirSync(new URL(
   (name) => [name.replace(".json", ""), read(`kinds/${name}`)],
 );
 
+/** One in three, for what takes seconds each; every one where there is time: `npm run soak -- tests`. */
+export const SOME_KINDS = process.env.TRUE_SPINE_LONG === "1" ? KINDS : KINDS.filter((_, i) => i % 3 === 0);
+
 export const FONT = new Uint8Array(
   readFileSync(
     new URL("../../../node_modules/@fontsource/archivo/files/archivo-latin-500-normal.woff", import.meta.url),

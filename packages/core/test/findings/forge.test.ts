@@ -13,6 +13,7 @@ import { withStage } from "../../src/route/stages.ts";
 import { type Shop, USUAL_SHOP } from "../../src/shop/schema.ts";
 import { checked, example } from "../examples.ts";
 import { KINDS } from "../kinds.ts";
+import { some } from "../long.ts";
 
 const field = example("field");
 function routed(blade: Blade, stock: number, bar: Partial<NonNullable<Route["bar"]>>): Route {
@@ -207,8 +208,8 @@ describe("the forging as a page shows it", () => {
     expect(at(more) - at(NO_FORGE)).toBeCloseTo(0.6, 6);
   });
 
-  test("every kind of blade is forged, each form as much steel as the next", () => {
-    for (const [name, raw] of KINDS) {
+  test("kinds of blades are forged, each form as much steel as the next", () => {
+    for (const [name, raw] of some(KINDS)) {
       const blade = checked(raw);
       const forging = forgingOf(blade, routed(blade, 12, { width: 60 }), NO_FORGE, USUAL_SHOP)!;
       for (const { volume, step } of forging.forms.forms)

@@ -1,8 +1,9 @@
 import { expect, test } from "vitest";
 import { tryBlades } from "../../bench/trial.ts";
+import { times } from "../long.ts";
 
 const SEED = 7_400_000;
-const COUNT = 300;
+const COUNT = times(100, 300);
 
 test(`${COUNT} made-up blades (seed ${SEED}): nothing throws, every figure is a number, no steel from nowhere`, {
   timeout: 300_000,
