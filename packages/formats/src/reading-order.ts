@@ -23,23 +23,15 @@ export function waysOf(line: string): Way[] {
   const found = bidi.getEmbeddingLevels(line, "ltr");
   const { levels } = found;
   const turned = bidi.getMirroredCharactersMap(line, levels);
-  const ways: { level: number; words: string }[] = [];
-  for (let i = 0; i < line.length; i++) {
-    const last = ways.at(-1);
+  const ways: { words: string; isBack: boolean }[] = [];
+  let before = Number.NaN;
+  for (const i of bidi.getReorderedIndices(line, found)) {
+    const isBack = levels[i]! % 2 === 1;
     const sign = turned.get(i) ?? line[i]!;
-    if (last && last.level === levels[i]) last.words += sign;
-    else ways.push({ level: levels[i]!, words: sign });
+    const last = ways.at(-1);
+    if (last?.isBack !== isBack || i !== before + (isBack ? -1 : 1)) ways.push({ words: sign, isBack });
+    else last.words = isBack ? sign + last.words : last.words + sign;
+    before = i;
   }
-  // Rule L2: from the highest level down to the lowest that goes back, whatever stands together at it or above is turned about.
-  const most = Math.max(...ways.map(({ level }) => level));
-  for (let level = most; level >= 1; level--) {
-    for (let i = 0; i < ways.length; i++) {
-      if (ways[i]!.level < level) continue;
-      let end = i;
-      while (end < ways.length && ways[end]!.level >= level) end++;
-      ways.splice(i, end - i, ...ways.slice(i, end).reverse());
-      i = end;
-    }
-  }
-  return ways.map(({ level, words }) => ({ words, isBack: level % 2 === 1 }));
+  return ways;
 }
