@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
 import { figuresOf } from "./drawing-figures.ts";
+import { wordsOf } from "./words.ts";
 
 /** `npm run -s drawing -- FILE`: a drawing's figures as one JSON document, or status 2 with the reason in words. */
 const [file] = process.argv.slice(2);
@@ -11,7 +12,7 @@ function answer(): number {
   }
   let text: string;
   try {
-    text = readFileSync(file, "utf8");
+    text = wordsOf(readFileSync(file));
   } catch (error) {
     console.error(`${file} cannot be read: ${error instanceof Error ? error.message : error}`);
     return 2;

@@ -91,7 +91,11 @@ export function readSvg(text: string): Read {
   };
   const { mmPerUnit, tall } = pageOf(attributesOf(root));
   try {
-    walk(root, { matrix: scale(1, tall), depth: 0, isHidden: false }, found);
+    walk(
+      root,
+      { matrix: scale(1, tall), depth: 0, isHidden: false, view: viewOf(attributesOf(root)) },
+      found,
+    );
   } catch (error) {
     if (error instanceof Unreadable) return { ok: false, why: error.message };
     throw error;
@@ -120,12 +124,15 @@ interface Found {
   readonly named: ReadonlyMap<string, Node>;
 }
 
-/** Where an element stands: placed, so deep, and seen or not. */
+/** Where an element stands: placed, so deep, seen or not, and in a view so wide and tall, in its user units. */
 interface Where {
   readonly matrix: Matrix;
   readonly depth: number;
   readonly isHidden: boolean;
+  readonly view: View;
 }
+
+type View = readonly [wide: number, tall: number];
 
 class Unreadable extends Error {}
 
@@ -134,13 +141,10 @@ class Unreadable extends Error {}
  * be filled without keeping its shape. Source: SVG 2, 8.6 and 8.7.
  */
 function pageOf({ width, height, viewBox, preserveAspectRatio = "" }: Attributes) {
-  const box = viewBox
-    ?.trim()
-    .split(/[\s,]+/)
-    .map(Number);
+  const box = boxOf(viewBox);
   const across = lengthInMm(width);
   const up = lengthInMm(height);
-  if (box?.length !== 4 || !box.every(Number.isFinite)) {
+  if (!box) {
     // Without a viewBox a user unit is a pixel, and absolute widths say so. Source: CSS Values, 96 px to the inch.
     return { mmPerUnit: across !== null || up !== null ? 25.4 / 96 : null, tall: 1 };
   }
@@ -149,6 +153,23 @@ function pageOf({ width, height, viewBox, preserveAspectRatio = "" }: Attributes
   if (x === null || y === null) return { mmPerUnit: x ?? y, tall: 1 };
   if (/\bnone\b/.test(preserveAspectRatio)) return { mmPerUnit: x, tall: y / x };
   return { mmPerUnit: /\bslice\b/.test(preserveAspectRatio) ? Math.max(x, y) : Math.min(x, y), tall: 1 };
+}
+
+/** The four numbers of a viewBox; null where they are not that. */
+function boxOf(viewBox: string | undefined): readonly [number, number, number, number] | null {
+  const box = (viewBox ?? "")
+    .trim()
+    .split(/[\s,]+/)
+    .map(Number);
+  return box.length === 4 && box.every(Number.isFinite) ? (box as [number, number, number, number]) : null;
+}
+
+/** How wide and tall a view is within, user units: what shares in percent are of. Source: SVG 2, 8.9. */
+function viewOf({ viewBox, width, height }: Attributes, around: View = [0, 0]): View {
+  const box = boxOf(viewBox);
+  return box
+    ? [box[2], box[3]]
+    : [lengthOf(width ?? "100%", around[0]), lengthOf(height ?? "100%", around[1])];
 }
 
 function lengthInMm(text: string | undefined): number | null {
@@ -174,16 +195,29 @@ function walk(node: Node, where: Where, found: Found, by: Matrix | null = null):
   const isHidden = style.visibility ? /hidden|collapse/.test(style.visibility) : where.isHidden;
   let own = compose(where.matrix, transformOf(style.transform ?? attributes.transform));
   if (by) own = compose(own, by);
-  else if (tag === "svg" && where.depth > 0) own = compose(own, innerViewport(attributes));
-  const inside = { matrix: own, depth: where.depth + 1, isHidden };
+  else if (tag === "svg" && where.depth > 0) own = compose(own, innerViewport(attributes, where.view));
+  const isView = tag === "svg" || tag === "symbol";
+  const view = isView && where.depth > 0 ? viewOf(attributes, where.view) : where.view;
+  const inside = { matrix: own, depth: where.depth + 1, isHidden, view };
   if (tag === "use") {
     putCopy(attributes, inside, found);
     return;
   }
-  const data = dataOf(tag, attributes);
+  const data = dataOf(tag, attributes, view);
   if (data !== null && data !== "" && isHidden) found.notes.add("Something hidden in it was passed over.");
   else if (data !== null) addPath(data, own, found);
-  for (const child of childrenOf(node)) walk(child, inside, found);
+  const children = tag === "switch" ? chosenOf(node) : childrenOf(node);
+  for (const child of children) walk(child, inside, found);
+}
+
+/** Of a switch the first that asks for nothing which is not here: neither another tongue nor another program's own. Source: SVG 2, 5.7. */
+function chosenOf(node: Node): Node[] {
+  const chosen = childrenOf(node).find((child) => {
+    const { requiredExtensions = "", systemLanguage } = attributesOf(child);
+    const isOurs = systemLanguage === undefined || /(^|[\s,])en\b/i.test(systemLanguage);
+    return !/^(#.*)?$/.test(tagOf(child)) && isOurs && requiredExtensions.trim() === "";
+  });
+  return chosen ? [chosen] : [];
 }
 
 /** Another element of this file, drawn once more where it is used. Source: SVG 2, 5.5. */
@@ -198,7 +232,10 @@ function putCopy(attributes: Attributes, where: Where, found: Found): void {
   }
   const placed = {
     ...where,
-    matrix: compose(where.matrix, translate(lengthOf(attributes.x), lengthOf(attributes.y))),
+    matrix: compose(
+      where.matrix,
+      translate(lengthOf(attributes.x, where.view[0]), lengthOf(attributes.y, where.view[1])),
+    ),
   };
   const tag = tagOf(of);
   const own = attributesOf(of);
@@ -214,7 +251,7 @@ function putCopy(attributes: Attributes, where: Where, found: Found): void {
     of,
     placed,
     found,
-    tag === "symbol" || tag === "svg" ? innerViewport(viewport as Attributes) : identity(),
+    tag === "symbol" || tag === "svg" ? innerViewport(viewport as Attributes, where.view) : identity(),
   );
 }
 
@@ -230,27 +267,25 @@ function namedIn(root: Node): ReadonlyMap<string, Node> {
   return named;
 }
 
-/** An svg within an svg has a viewport of its own. */
-function innerViewport(attributes: Attributes): Matrix {
-  const { viewBox, x = "0", y = "0", width, height } = attributes;
-  const box = viewBox
-    ?.trim()
-    .split(/[\s,]+/)
-    .map(Number);
-  const [w, h] = [lengthOf(width), lengthOf(height)];
-  const isScaled =
-    box?.length === 4 && box.every(Number.isFinite) && w > 0 && h > 0 && box[2]! > 0 && box[3]! > 0;
-  const factor = isScaled ? Math.min(w / box[2]!, h / box[3]!) : 1;
-  const [left, top] = isScaled ? [box[0]!, box[1]!] : [0, 0];
-  return {
-    a: factor,
-    b: 0,
-    c: 0,
-    d: factor,
-    e: lengthOf(x) - left * factor,
-    f: lengthOf(y) - top * factor,
-  };
+/** An svg within an svg has a view of its own, in the middle of its place unless it says otherwise. Source: SVG 2, 8.6 and 8.7. */
+function innerViewport(attributes: Attributes, [wide, tall]: View): Matrix {
+  const { viewBox, x, y, width = "100%", height = "100%", preserveAspectRatio = "" } = attributes;
+  const box = boxOf(viewBox);
+  const [w, h] = [lengthOf(width, wide), lengthOf(height, tall)];
+  const at = translate(lengthOf(x, wide), lengthOf(y, tall));
+  if (!box || !(w > 0 && h > 0 && box[2] > 0 && box[3] > 0)) return at;
+  const [across, up] = [w / box[2], h / box[3]];
+  if (/\bnone\b/.test(preserveAspectRatio))
+    return compose(at, scale(across, up), translate(-box[0], -box[1]));
+  const factor = /\bslice\b/.test(preserveAspectRatio) ? Math.max(across, up) : Math.min(across, up);
+  const share = (side: "x" | "Y") =>
+    SHARES[new RegExp(`${side}(Min|Max)`).exec(preserveAspectRatio)?.[1] ?? "Mid"]!;
+  const [left, top] = [share("x") * (w - box[2] * factor), share("Y") * (h - box[3] * factor)];
+  return compose(at, translate(left, top), scale(factor), translate(-box[0], -box[1]));
 }
+
+/** Which share of the room that is left is put before a view. */
+const SHARES: Readonly<Record<string, number>> = { Min: 0, Mid: 0.5, Max: 1 };
 
 function transformOf(text: string | undefined): Matrix {
   if (!text?.trim() || text.trim() === "none") return identity();
@@ -265,8 +300,11 @@ function transformOf(text: string | undefined): Matrix {
 }
 
 /** Any drawn element as path data; null where it is none. */
-function dataOf(tag: string, at: Attributes): string | null {
-  const n = (key: string) => lengthOf(at[key]);
+function dataOf(tag: string, at: Attributes, [wide, tall]: View): string | null {
+  const n = (key: string) => {
+    if (/^(x|width|cx|rx|x1|x2)$/.test(key)) return lengthOf(at[key], wide);
+    return lengthOf(at[key], key === "r" ? Math.hypot(wide, tall) / Math.SQRT2 : tall);
+  };
   switch (tag) {
     case "path":
       return at.d ?? "";
@@ -310,14 +348,15 @@ function dataOf(tag: string, at: Attributes): string | null {
   }
 }
 
-/** A length in user units; absolute units are so many pixels. Source: CSS Values, 96 px to the inch. */
-function lengthOf(text: string | undefined): number {
+/** A length in user units; absolute units are so many pixels, and shares in percent are of a whole. Source: CSS Values, 96 px to the inch. */
+function lengthOf(text: string | undefined, whole: number): number {
   const value = Number.parseFloat(text ?? "");
   if (!Number.isFinite(value)) return 0;
-  const unit = /[a-z]+\s*$/i
+  const unit = /([a-z]+|%)\s*$/i
     .exec(text ?? "")?.[0]
     .trim()
     .toLowerCase();
+  if (unit === "%") return (value / 100) * whole;
   const mm = unit && unit !== "px" ? MM_IN[unit] : undefined;
   return mm === undefined ? value : (value * mm * 96) / 25.4;
 }
@@ -329,7 +368,7 @@ function addPath(data: string, matrix: Matrix, found: Found): void {
     segments = new SVGPathCommander(withoutArcs(data)).toAbsolute().toCurve().segments as never;
   } catch (error) {
     throw new Unreadable(
-      `A path in it is not readable: ${error instanceof Error ? error.message : data.slice(0, 60)}`,
+      `A path in it is not readable: ${error instanceof Error ? error.message.replace(/^\w+Error: /, "") : data.slice(0, 60)}`,
     );
   }
   const at = (x: number, y: number): Point => {

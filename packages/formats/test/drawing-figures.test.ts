@@ -10,7 +10,7 @@ afterAll(() => rmSync(folder, { recursive: true }));
 const PROJECT = new URL("../../..", import.meta.url).pathname;
 const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="10in" height="2in" viewBox="0 0 10 2">
   <path d="M1 0.5H7V1.5H1Z"/><circle cx="2" cy="1" r="0.125"/></svg>`;
-const run = (name: string, text: string) => {
+const run = (name: string, text: string | Uint8Array) => {
   const file = join(folder, name);
   writeFileSync(file, text);
   return spawnSync(process.execPath, ["--import", "tsx", "packages/formats/src/cli.ts", file], {
@@ -49,6 +49,9 @@ test("one JSON document and nothing else, or status 2 and the reason in words", 
     format: "true-spine/drawing-figures",
     runs: [{ width: 152.4 }, { width: expect.closeTo(6.35, 3) }],
   });
+  // As some programs on Windows write it: two bytes a sign, after a mark.
+  const wide = run("wide.svg", Buffer.from(`\ufeff${svg}`, "utf16le"));
+  expect(JSON.parse(wide.stdout)).toEqual(JSON.parse(good.stdout));
   const bad = run("bad.dxf", "once upon a time\n".repeat(20));
   expect(bad).toMatchObject({ status: 2, stdout: "", stderr: expect.stringMatching(/not readable|Nothing/) });
   expect(run("bad.txt", svg)).toMatchObject({

@@ -23,6 +23,30 @@ describe("lengths", () => {
     expect(h).toBeCloseTo(height, 6);
   });
 
+  test("in percent are of the view they stand in", () => {
+    expect(read(svg('<rect y="10" width="100%" height="60%"/>'))).toMatchObject({ width: 200, height: 60 });
+    const within = '<svg x="10" width="50%" height="50%"><rect width="80%" height="50%"/></svg>';
+    expect(read(svg(within))).toMatchObject({ width: 80, height: 25 });
+    // Of a radius: of the diagonal over the root of two, √(200² + 100²) / √2.
+    const { holes } = read(svg(`<rect width="200" height="60"/><circle cx="50%" cy="30%" r="2%"/>`));
+    expect(holes).toEqual([{ x: 100, y: -30, diameter: expect.closeTo(0.04 * Math.sqrt(25_000), 3) }]);
+  });
+
+  test.each([
+    ["in the middle of its place", "", 70, 25],
+    ["at its beginning", 'preserveAspectRatio="xMinYMin"', 25, 25],
+    ["at its end", 'preserveAspectRatio="xMaxYMid meet"', 115, 25],
+  ])("a view within a view keeps its shape, and is %s", (_, keeps, x, y) => {
+    const within = `<svg x="10" y="10" width="120" height="30" viewBox="0 0 60 60" ${keeps}><circle cx="30" cy="30" r="6"/></svg>`;
+    expect(read(svg(SLAB + within)).holes).toEqual([{ x, y: -y, diameter: expect.closeTo(6, 3) }]);
+  });
+
+  test("a view within a view that is filled without keeping its shape stretches what is in it", () => {
+    const within =
+      '<svg x="10" width="120" height="30" viewBox="5 0 60 60" preserveAspectRatio="none"><rect x="5" width="50" height="50"/></svg>';
+    expect(read(svg(within))).toMatchObject({ width: 100, height: 25 });
+  });
+
   test("a page wider than its viewBox keeps the drawing's shape; filled without, it does not", () => {
     const wide = 'width="400mm" height="100mm" viewBox="0 0 200 100"';
     expect(read(svg(SLAB, wide))).toMatchObject({ width: 120, height: 30, mmPerUnit: 1 });
@@ -62,6 +86,14 @@ describe("what is seen", () => {
     const { width, height } = read(svg(turned));
     expect([width, height].map((v) => Number(v.toFixed(6)))).toEqual([30, 120]);
   });
+});
+
+test("of a switch what anybody would see, neither another tongue's nor another program's own", () => {
+  const either = `<switch><foreignObject requiredExtensions="urn:x"/><rect systemLanguage="xx" width="190" height="90"/>${SLAB}<rect width="150" height="90"/></switch>`;
+  expect(read(svg(either)).runs).toMatchObject([{ width: 120, height: 30 }]);
+  expect(
+    read(svg(`<switch><rect systemLanguage="fr, en-GB" width="150" height="20"/>${SLAB}</switch>`)).runs,
+  ).toMatchObject([{ width: 150 }]);
 });
 
 describe("shapes", () => {

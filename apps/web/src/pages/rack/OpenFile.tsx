@@ -1,6 +1,7 @@
 import type { Fault } from "@true-spine/core/document/fault.ts";
 import { LONGEST_FILE } from "@true-spine/core/document/read-json.ts";
 import type { Read, ReadDrawing } from "@true-spine/formats/contours.ts";
+import { wordsOf } from "@true-spine/formats/words.ts";
 import { Suspense, useState } from "react";
 import { useNavigate } from "react-router";
 import { createBlade } from "../../api/blades.ts";
@@ -57,7 +58,7 @@ export function OpenFile({ onDone }: { onDone: () => void }) {
     if (kind) {
       if (file.size > LARGEST_DRAWING)
         return refuse(file.name, "the file is too large for a drawing of a blade");
-      const read = await readDrawing(kind, await file.text());
+      const read = await readDrawing(kind, wordsOf(new Uint8Array(await file.arrayBuffer())));
       if (read.ok) setDrawing({ name: file.name, read: read.drawing });
       else refuse(file.name, read.why);
       return;
