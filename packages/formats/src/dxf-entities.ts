@@ -93,6 +93,27 @@ function handlerOf(kind: string, codes: Readonly<Record<number, Put>>) {
   };
 }
 
+/** What the parser would pass over without a word, and is no outline here either. */
+const UNREAD = [
+  "3DSOLID",
+  "BODY",
+  "HATCH",
+  "HELIX",
+  "IMAGE",
+  "LEADER",
+  "MESH",
+  "MLINE",
+  "MULTILEADER",
+  "RAY",
+  "REGION",
+  "SHAPE",
+  "SURFACE",
+  "TOLERANCE",
+  "TRACE",
+  "WIPEOUT",
+  "XLINE",
+];
+
 /** The parser, with weights and tangents of splines and the side that circles are seen from. */
 export function dxfParser(): DxfParser {
   const parser = new DxfParser();
@@ -113,7 +134,8 @@ export function dxfParser(): DxfParser {
     },
     71: set("degreeOfSplineCurve"),
   });
-  for (const handler of [circle, spline]) parser.registerEntityHandler(handler as never);
+  const unread = UNREAD.map((kind) => handlerOf(kind, {}));
+  for (const handler of [circle, spline, ...unread]) parser.registerEntityHandler(handler as never);
   return parser;
 }
 

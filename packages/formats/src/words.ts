@@ -11,9 +11,11 @@ function encodingOf(bytes: Uint8Array): string {
   if (a === 0xff && b === 0xfe) return "utf-16le";
   if (a === 0xfe && b === 0xff) return "utf-16be";
   const some = bytes.subarray(0, 2000);
-  const noughts = (from: 0 | 1) => some.filter((byte, i) => i % 2 === from && byte === 0).length;
-  if (noughts(1) > some.length * 0.3) return "utf-16le";
-  if (noughts(0) > some.length * 0.3) return "utf-16be";
+  // Noughts among both are no words at all.
+  const [even, odd] = [0, 1].map((from) => some.filter((byte, i) => i % 2 === from && byte === 0).length);
+  const many = some.length * 0.3;
+  if (odd! > many && even! < many / 10) return "utf-16le";
+  if (even! > many && odd! < many / 10) return "utf-16be";
   try {
     new TextDecoder("utf-8", { fatal: true }).decode(bytes);
     return "utf-8";

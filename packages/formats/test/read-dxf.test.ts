@@ -195,6 +195,18 @@ describe("what is seen and what is not", () => {
     expect(boxOf(file(lines.join("")))).toEqual([0, 0, 50, 10]);
   });
 
+  test("what is filled, solid or endless is no outline, and is told by its name", () => {
+    const filled = pairs(0, "HATCH", 8, 0, 10, 0, 20, 0, 2, "SOLID", 0, "XLINE", 8, 0, 10, 0, 20, 0);
+    expect(readDxf(file(filled))).toMatchObject({
+      ok: false,
+      why: "Nothing in it is a line of an outline. 1 of HATCH, not a line of an outline, passed over. 1 of XLINE, not a line of an outline, passed over.",
+    });
+    expect(sound(file(filled + slab(120, 30)))).toMatchObject({
+      area: 3600,
+      notes: [/HATCH/, /XLINE/].map((word) => expect.stringMatching(word)),
+    });
+  });
+
   test("what is drawn in another plane is told", () => {
     const text = file(slab(100, 20) + circle(10, 10, 3, 210, 1, 220, 0, 230, 0));
     expect(sound(text)).toMatchObject({ circles: [], notes: ["1 drawn in another plane passed over."] });

@@ -237,6 +237,8 @@ describe("readings from a file", () => {
     ])
       expect(readReadings(wordsOf(bytes), options).readings[0]!.note).toBe("Grün über ½");
     expect(wordsOf(new Uint8Array())).toBe("");
+    // Noughts everywhere are not every other one.
+    expect(wordsOf(Uint8Array.from([65, 0, 0, 66, 0, 0, 0, 67, 0, 0])).replace(/\0/g, "")).toBe("ABC");
   });
 
   test("sheets end every line one way, name their units, and say what page they are where a sign needs it", () => {
