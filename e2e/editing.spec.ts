@@ -138,3 +138,23 @@ test("while a node is dragged it moves and the rest stands still; let go, the dr
   await page.mouse.up();
   await expect.poll(async () => (await other.boundingBox())!.y).toBeLessThan(stood.y - 5);
 });
+
+test("with its findings open over half of the page the blade is still in sight from spine to edge", async ({
+  page,
+}) => {
+  await openBlade(page, await makeBlade(page.request, "In sight"));
+  const strip = page.getByRole("region", { name: "Side strip" });
+  const outline = strip.locator("svg > path").last();
+  const isInSight = async () => {
+    const [around, blade] = [await strip.boundingBox(), await outline.boundingBox()];
+    return blade!.y >= around!.y && blade!.y + blade!.height <= around!.y + around!.height;
+  };
+  const before = (await strip.boundingBox())!.height;
+  expect(await isInSight()).toBe(true);
+  await page.keyboard.press("f");
+  await expect.poll(async () => (await strip.boundingBox())!.height).toBeLessThan(before * 0.75);
+  await expect.poll(isInSight).toBe(true);
+  await page.keyboard.press("f");
+  await expect.poll(async () => (await strip.boundingBox())!.height).toBe(before);
+  expect(await isInSight()).toBe(true);
+});

@@ -19,15 +19,23 @@ import type { Scale } from "./scale.ts";
 import { type SidePlace, useSidePlace } from "./side-place.ts";
 import { fittedView, zoomed } from "./zoom.ts";
 
+/** What each strip has of the height. */
+const SHARES = { side: 0.44, spine: 0.16, edge: 0.22, angle: 0.18 } as const;
+
 /** The strips of a blade's drawing, with a page's own handles on the side view. */
 export function Rail({ handles }: { handles: (place: SidePlace) => ReactNode }) {
-  return <RailFrame>{(frame) => <Strips {...frame} handles={handles} />}</RailFrame>;
+  return <RailFrame share={SHARES.side}>{(frame) => <Strips {...frame} handles={handles} />}</RailFrame>;
 }
 
 function Strips({ scale, room, handles }: Frame & { handles: (place: SidePlace) => ReactNode }) {
   const file = useFile();
   const unit = useSettings((settings) => settings.unit);
-  const heights = { side: room * 0.44, spine: room * 0.16, edge: room * 0.22, angle: room * 0.18 };
+  const heights = {
+    side: room * SHARES.side,
+    spine: room * SHARES.spine,
+    edge: room * SHARES.edge,
+    angle: room * SHARES.angle,
+  };
   const place = useSidePlace(file, scale, heights.side);
   const { ring } = fieldOf(file);
   return (

@@ -21,7 +21,7 @@ export interface Frame {
 }
 
 /** The stretch of x that shows all of it, at the scale at which it is not too tall. */
-function wholeOf({ left, right, tall, share }: Within, width: number, height: number): View {
+function wholeOf({ left, right, tall }: Within, share: number, width: number, height: number): View {
   const room = Math.max(20, (height - AXIS_HEIGHT) * share - TITLE_HEIGHT - 12);
   const across = width - MARGIN.left - MARGIN.right;
   const long = Math.max(right - left, (across * tall) / room);
@@ -34,27 +34,37 @@ function isBeyond(now: View, still: View): boolean {
   return now.from < still.from - more || now.to > still.to + more;
 }
 
-/** A stretch at least so long that something so tall stands within a share of the rail's height at true scale, mm. */
+/** A stretch at least so long that something so tall stands within the side view at true scale, mm. */
 export interface Within {
   readonly left: number;
   readonly right: number;
   readonly tall: number;
-  readonly share: number;
 }
 
 /**
- * Strips of the open blade, one above the other on one x axis, with the scribe through all of them. With `within` all of that is in
- * sight, up and down as well, instead of what is chosen to be looked at.
+ * Strips of the open blade, one above the other on one x axis, with the scribe through all of them. The blade is in sight, up and down as
+ * well, in the share of the height that its side view has, until it is looked at more closely; with `within` all of that is instead.
  */
-export function RailFrame({ children, within }: { children: (frame: Frame) => ReactNode; within?: Within }) {
+export function RailFrame({
+  children,
+  share,
+  within,
+}: {
+  children: (frame: Frame) => ReactNode;
+  share: number;
+  within?: Within;
+}) {
   const file = useFile();
   const fit = useRail((state) => state.fit);
   const near = useRail((state) => state.view);
   const [ref, size] = useSize<HTMLDivElement>();
-  const fitted = fittedView(fieldOf(file).ring, fit);
-  const all = useStill(fitted, (still) => isBeyond(fitted, still));
+  const { ring } = fieldOf(file);
   const width = Math.max(200, size.width);
-  const { from, to } = within ? wholeOf(within, width, size.height) : (near ?? all);
+  const fitted = fittedView(ring, fit);
+  const blade = { left: fitted.from, right: fitted.to, tall: ring.top - ring.bottom };
+  const whole = wholeOf(within ?? blade, share, width, size.height);
+  const all = useStill(whole, (still) => isBeyond(whole, still));
+  const { from, to } = within ? whole : (near ?? all);
   // The same scale object while it is the same scale: the axis and the grid are then not drawn again.
   const scale = useMemo(() => scaleFor(from, to, width, MARGIN), [from, to, width]);
   return (

@@ -11,6 +11,7 @@ import { useEdit } from "../blade/useEdit.ts";
 import { DrawnValue } from "./DrawnValue.tsx";
 import { HandleOnKnife } from "./HandleOnKnife.tsx";
 import { PhotoUnder } from "./PhotoUnder.tsx";
+import { TITLE_HEIGHT } from "./Strip.tsx";
 import { pathThrough, type Scale, ticks } from "./scale.ts";
 import type { SidePlace } from "./side-place.ts";
 
@@ -56,7 +57,12 @@ export function SideView({
         strokeDasharray="10 3 2 3"
         opacity={0.7}
       />
-      <text x={scale.width - 10} y={py(0) - 5} textAnchor="end" className="fill-scribed-faint text-[11px]">
+      <text
+        x={scale.width - 10}
+        y={py(0) + (py(0) < TITLE_HEIGHT + 10 ? 14 : -5)}
+        textAnchor="end"
+        className="fill-scribed-faint text-[11px]"
+      >
         spine datum
       </text>
       <PhotoUnder place={place} />

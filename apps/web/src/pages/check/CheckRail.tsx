@@ -31,7 +31,7 @@ export function CheckRail(props: Props) {
   const { adding, point, stop } = useAdding();
   return (
     <>
-      <RailFrame>{(frame) => <Strips {...frame} {...props} onPoint={point} />}</RailFrame>
+      <RailFrame share={SHARES.side}>{(frame) => <Strips {...frame} {...props} onPoint={point} />}</RailFrame>
       <AddPlace asked={props.asked} at={adding} onClose={stop} onGo={props.onGo} />
     </>
   );

@@ -26,10 +26,11 @@ export function ForgeRail({ report, chosen }: { report: ForgeReport; chosen: num
       bar.shape === "round" ? bar.d : bar.w,
       ...boxes.map(({ ys }) => Math.max(...ys) - Math.min(...ys)),
     ),
-    share: SHARES.form,
   };
   return (
-    <RailFrame within={within}>{(frame) => <Strips {...frame} report={report} chosen={chosen} />}</RailFrame>
+    <RailFrame share={SHARES.form} within={within}>
+      {(frame) => <Strips {...frame} report={report} chosen={chosen} />}
+    </RailFrame>
   );
 }
 

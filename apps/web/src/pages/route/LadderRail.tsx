@@ -17,7 +17,11 @@ const NAMED_APART = 0.08;
 
 /** The ladder as one picture: each stage's grind line over the last on the side view, and its edge on the strip below. */
 export function LadderRail({ stages, chosen }: { stages: readonly StageReport[]; chosen: number }) {
-  return <RailFrame>{(frame) => <Strips {...frame} steps={distinct(stages, chosen)} />}</RailFrame>;
+  return (
+    <RailFrame share={SIDE_SHARE}>
+      {(frame) => <Strips {...frame} steps={distinct(stages, chosen)} />}
+    </RailFrame>
+  );
 }
 
 function Strips({ scale, room, steps }: Frame & { steps: readonly Step[] }) {
