@@ -13,8 +13,10 @@ export const KINDS: readonly (readonly [string, Blade])[] = readdirSync(new URL(
 /** One in three, for what takes seconds each; every one where there is time: `npm run soak -- tests`. */
 export const SOME_KINDS = process.env.TRUE_SPINE_LONG === "1" ? KINDS : KINDS.filter((_, i) => i % 3 === 0);
 
-export const FONT = new Uint8Array(
-  readFileSync(
-    new URL("../../../node_modules/@fontsource/archivo/files/archivo-latin-500-normal.woff", import.meta.url),
-  ),
-);
+/** A font's own bytes, of the usual weight. */
+export const fontOf = (path: string, weight = 400) =>
+  new Uint8Array(
+    readFileSync(new URL(`../../../node_modules/@fontsource/${path}-${weight}-normal.woff`, import.meta.url)),
+  );
+
+export const FONT = fontOf("archivo/files/archivo-latin", 500);

@@ -1,17 +1,12 @@
-import { readFileSync } from "node:fs";
 import fontkit from "@pdf-lib/fontkit";
 import { PDFDocument } from "pdf-lib";
 import { beforeAll, describe, expect, test } from "vitest";
 import { Faces } from "../src/faces.ts";
 import { inOwnWay, waysOf } from "../src/reading-order.ts";
 import { writeTemplate } from "../src/write-template.ts";
-import { FIELD, FONT } from "./blades.ts";
+import { FIELD, FONT, fontOf } from "./blades.ts";
 import { readPdf } from "./read-pdf.ts";
 
-const fontOf = (path: string) =>
-  new Uint8Array(
-    readFileSync(new URL(`../../../node_modules/@fontsource/${path}-400-normal.woff`, import.meta.url)),
-  );
 const HEBREW = fontOf("noto-sans-hebrew/files/noto-sans-hebrew-hebrew");
 const ARABIC = fontOf("noto-sans-arabic/files/noto-sans-arabic-arabic");
 
@@ -87,7 +82,7 @@ describe("letters from right to left", () => {
     expect(runs[0]!.outlineAt!(10)).toBe(faces.runsOf("٢٤٠")[0]!.outlineAt!(10));
   });
 
-  test("on a sheet the name is drawn where its line begins, is not ?, and is there to be read out", async () => {
+  test("on a sheet the name is drawn before what follows it, is not ?, and is there to be read out", async () => {
     const name = "سكين ٢";
     const bytes = await writeTemplate(
       { ...FIELD, name },

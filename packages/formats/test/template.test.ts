@@ -1,10 +1,9 @@
-import { readFileSync } from "node:fs";
 import { compileRing, ringPoints } from "@true-spine/core/blade/outline.ts";
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
 import { describe, expect, test } from "vitest";
 import { PAPERS, type Paper } from "../src/papers.ts";
 import { BAR, writeTemplate } from "../src/write-template.ts";
-import { FIELD, FONT, KINDS } from "./blades.ts";
+import { FIELD, FONT, fontOf, KINDS } from "./blades.ts";
 import { type ReadPage, readPdf } from "./read-pdf.ts";
 
 const options = (paper: Paper) => ({
@@ -115,12 +114,6 @@ test("every kind of blade makes a template", async () => {
     for (const page of pages) expect(bar(page)).toHaveLength(1);
   }
 });
-
-/** Of a font with other letters: what the sheets' own font lacks. */
-const fontOf = (path: string) =>
-  new Uint8Array(
-    readFileSync(new URL(`../../../node_modules/@fontsource/${path}-400-normal.woff`, import.meta.url)),
-  );
 
 describe("words", () => {
   test("in letters that no font given has are shown as such, and nothing fails", async () => {
