@@ -10,6 +10,7 @@ const MM_IN: Readonly<Record<string, number>> = {
   pc: 25.4 / 6,
   q: 0.25,
 };
+
 /** How wide and tall a view is within, in its user units. */
 export type View = readonly [wide: number, tall: number];
 
