@@ -40,8 +40,8 @@ export interface OpenBlade {
   edit(change: (copy: Blade) => void): readonly Fault[];
   /** Puts a whole file in, under the same condition. */
   replace(file: Blade): readonly Fault[];
-  /** Puts other documents of the blade in, if all are sound, as one step. */
-  put(documents: Partial<Documents>): readonly Fault[];
+  /** Puts the file, other documents of the blade, or both in, if all are sound, as one step; else changes nothing. */
+  put(parts: Partial<BladeState>): readonly Fault[];
   begin(isDrag?: boolean): void;
   end(): void;
   undo(): void;
@@ -80,15 +80,24 @@ export function openBlade(file: Blade, documents: Partial<Documents> = {}): Open
     follow();
     drag.setState({ isOn: false });
   };
-  const replace = (next: Blade) => {
+  const putAll = ({ file: next, ...documents }: Partial<BladeState>): readonly Fault[] => {
+    for (const kind of Object.keys(documents) as DocumentKind[]) {
+      const parsed = parseDocument(kind, documents[kind]);
+      if (!parsed.ok) return parsed.faults;
+    }
+    if (!next) {
+      put(documents);
+      return [];
+    }
     performance.mark(EDIT_MARK);
     // Parts that have not changed keep their identity, so that only what shows a change is drawn again.
     const parsed = parseBlade(replaceEqualDeep(store.getState().file, next));
     if (!parsed.ok) return parsed.faults;
     rememberField(parsed.blade, parsed.field);
-    put({ file: parsed.blade });
+    put({ ...documents, file: parsed.blade });
     return [];
   };
+  const replace = (next: Blade) => putAll({ file: next });
   return {
     store,
     boxes,
@@ -99,14 +108,7 @@ export function openBlade(file: Blade, documents: Partial<Documents> = {}): Open
       return replace(copy);
     },
     replace,
-    put(documents) {
-      for (const kind of Object.keys(documents) as DocumentKind[]) {
-        const parsed = parseDocument(kind, documents[kind]);
-        if (!parsed.ok) return parsed.faults;
-      }
-      put(documents);
-      return [];
-    },
+    put: putAll,
     begin(isDrag = false) {
       end();
       isOpen = true;

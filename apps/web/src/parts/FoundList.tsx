@@ -1,5 +1,6 @@
 import type { Offered } from "@true-spine/core/findings/finding.ts";
 import { SmallButton } from "./Group.tsx";
+import { useNotices } from "./Notices.tsx";
 import { rowNames } from "./rowNames.ts";
 import { Sign } from "./Sign.tsx";
 import { useTakenOnceKnown } from "./useTakenOnceKnown.ts";
@@ -15,13 +16,17 @@ export function FoundList<Offer extends { readonly words: string }>({
   findings: readonly Offered<Offer>[];
   /** Whether they are of how things stood a moment ago. */
   isOld: boolean;
-  onTake: (offer: Offer) => void;
+  /** Puts what is offered in; a text is why that was refused. */
+  onTake: (offer: Offer) => string | null;
 }) {
   const rows = rowNames(findings.map(({ id }) => id));
   const offered = findings.flatMap(({ offers }, i) =>
     offers.map((offer) => [nameOf(rows[i]!, offer), offer] as const),
   );
-  const { press, waiting } = useTakenOnceKnown(new Map(offered), isOld, onTake);
+  const { press, waiting } = useTakenOnceKnown(new Map(offered), isOld, (offer) => {
+    const why = onTake(offer);
+    if (why !== null) useNotices.getState().tell(`“${offer.words}” was not applied. ${why}`);
+  });
   if (findings.length === 0) return null;
   return (
     <ul aria-label={label} className="-mt-px border-t border-rule">

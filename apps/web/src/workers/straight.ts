@@ -1,6 +1,5 @@
 import type { Finding } from "@true-spine/core/findings/finding.ts";
 import type { StraightAsked, StraightReport } from "@true-spine/core/inspect/straightness.ts";
-import type { State } from "@true-spine/core/straight/schema.ts";
 import type { LengthUnit } from "@true-spine/core/units/length.ts";
 import { straightAt } from "@true-spine/core/work/joined.ts";
 import type { Remote } from "comlink";
@@ -26,7 +25,7 @@ export interface StraightAnswer {
 }
 
 /** What is asked of how straight the open blade is at a stage. */
-export function useStraightAsked(stage: string, state: State | null = null): StraightAsked {
+export function useStraightAsked(stage: string): StraightAsked {
   const { id } = useScreen();
   const blade = useFile();
   const route = useRoute();
@@ -35,13 +34,13 @@ export function useStraightAsked(stage: string, state: State | null = null): Str
   const rows = useWorkRows();
   return useMemo(() => {
     const { sets, blows } = straightAt(rows.filter((row) => row.stage === stage));
-    return { id, blade, route, shop, stage, straight, sets, blows, state };
-  }, [id, blade, route, shop, stage, straight, rows, state]);
+    return { id, blade, route, shop, stage, straight, sets, blows };
+  }, [id, blade, route, shop, stage, straight, rows]);
 }
 
 /** How straight the open blade is at a stage: behind while a newer answer is on its way. */
-export function useStraight(stage: string, state: State | null): Work<Question, StraightAnswer> {
-  const asked = useStraightAsked(stage, state);
+export function useStraight(stage: string): Work<Question, StraightAnswer> {
+  const asked = useStraightAsked(stage);
   const unit = useSettings((settings) => settings.unit);
   const question = useMemo(() => ({ asked, unit }), [asked, unit]);
   return useWork("bench", question, ask);

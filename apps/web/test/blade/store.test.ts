@@ -20,6 +20,22 @@ describe("the open blade", () => {
     expect(whyNot([])).toBeNull();
   });
 
+  test("puts the file and other documents in as one step, or neither if one is refused", () => {
+    const open = openBlade(knife(4));
+    const { file: before } = open.store.getState();
+    const thinner = { ...before, thickness: before.thickness.map((row) => ({ ...row, t: row.t - 0.1 })) };
+    const limits = { ...open.store.getState().limits, use: undefined };
+    expect(open.put({ file: thinner })).toEqual([]);
+    expect(open.store.getState().file.thickness[0]!.t).toBeCloseTo(before.thickness[0]!.t - 0.1, 9);
+    open.undo();
+    expect(open.store.getState().file).toEqual(before);
+    expect(open.put({ file: thinner, limits: { ...limits, unknown: 1 } as never })).not.toEqual([]);
+    expect(open.store.getState().file).toEqual(before);
+    const broken = { ...before, thickness: [{ x: 0, t: 99 }] };
+    expect(open.put({ file: broken })).not.toEqual([]);
+    expect(open.store.getState().file).toEqual(before);
+  });
+
   test("while something is dragged the boxes follow a moment later, and at once when it is let go", () => {
     vi.useFakeTimers();
     try {

@@ -24,7 +24,6 @@ const reportOf = (sets: StraightSet[]) =>
     straight: NO_STRAIGHT,
     sets,
     blows: [],
-    state: "hard",
   });
 const nothing = reportOf([]);
 const rolled = reportOf([

@@ -21,18 +21,18 @@ const narrow = (bar: number, route: string) => ({
 const list = (
   findings: readonly ReturnType<typeof narrow>[],
   isOld: boolean,
-  onTake: (offer: object) => void,
+  onTake: (offer: object) => string | null,
 ) => <FoundList label="Is the plan sound" findings={findings} isOld={isOld} onTake={onTake} />;
 
 test("what is offered of things as they stand is taken at once", () => {
-  const taken = vi.fn();
+  const taken = vi.fn(() => null);
   render(list([narrow(5, "now")], false, taken));
   fireEvent.click(screen.getByRole("button", { name: "Take a 5 mm bar" }));
   expect(taken).toHaveBeenCalledExactlyOnceWith({ words: "Take a 5 mm bar", route: "now" });
 });
 
 test("what was worked out before the last figure was typed waits, and is taken as it is worked out with it", () => {
-  const taken = vi.fn();
+  const taken = vi.fn(() => null);
   const { rerender } = render(list([narrow(5, "without the figure")], true, taken));
   fireEvent.click(screen.getByRole("button", { name: "Take a 5 mm bar" }));
   expect(taken).not.toHaveBeenCalled();
@@ -43,7 +43,7 @@ test("what was worked out before the last figure was typed waits, and is taken a
 });
 
 test("what is not offered any more once it is worked out is not taken, and that is told", () => {
-  const taken = vi.fn();
+  const taken = vi.fn(() => null);
   const { rerender } = render(list([narrow(5, "before")], true, taken));
   fireEvent.click(screen.getByRole("button"));
   rerender(list([narrow(6, "now")], false, taken));
@@ -57,7 +57,7 @@ test("what is not offered any more once it is worked out is not taken, and that 
 });
 
 test("what is waited for when its page is left is told not to be done", () => {
-  const taken = vi.fn();
+  const taken = vi.fn(() => null);
   const { unmount } = render(list([narrow(5, "before")], true, taken));
   fireEvent.click(screen.getByRole("button"));
   unmount();
@@ -71,12 +71,30 @@ test("what is waited for when its page is left is told not to be done", () => {
 });
 
 test("a button keeps the focus while the figures of its finding change under it", () => {
-  const { rerender } = render(list([narrow(5, "before")], true, vi.fn()));
+  const { rerender } = render(
+    list(
+      [narrow(5, "before")],
+      true,
+      vi.fn(() => null),
+    ),
+  );
   const button = screen.getByRole("button");
   button.focus();
   rerender(
-    list([{ ...narrow(5, "now"), message: "The bar is 0.90 mm thinner than the blade." }], false, vi.fn()),
+    list(
+      [{ ...narrow(5, "now"), message: "The bar is 0.90 mm thinner than the blade." }],
+      false,
+      vi.fn(() => null),
+    ),
   );
   expect(document.activeElement).toBe(button);
   expect(screen.getByText(/0.90 mm thinner/)).toBeTruthy();
+});
+
+test("an offer that is refused says why and which", () => {
+  render(list([narrow(5, "now")], false, () => "At u 0.5 the bevel is steeper than the edge bevel."));
+  fireEvent.click(screen.getByRole("button", { name: "Take a 5 mm bar" }));
+  expect(useNotices.getState().notices.map(({ words }) => words)).toEqual([
+    "“Take a 5 mm bar” was not applied. At u 0.5 the bevel is steeper than the edge bevel.",
+  ]);
 });

@@ -28,7 +28,7 @@ import {
 import { bowSpared, kappaOf, type Lines, linesOf, perLine, turnSpared } from "../straight/lines.ts";
 import { blowsFor, type PerBlow, perBlow, staysOf, yieldOf } from "../straight/log.ts";
 import { loadFor, sagitta, sagOf, YIELDS } from "../straight/overbend.ts";
-import type { Blow, State, Straight, StraightSet } from "../straight/schema.ts";
+import { type Blow, STATES, type State, type Straight, type StraightSet } from "../straight/schema.ts";
 import type { Reversed } from "../straight/sets.ts";
 import { tan } from "../units/angle.ts";
 import { effectsOf, historyOf, learnedOf, sharesOf, yieldsOf } from "./straight-log.ts";
@@ -117,15 +117,47 @@ const BAND = 0.3 / 200;
 /** A core whose own middle strays by more of the thickness counts as unknown. */
 const OFF_CENTRE = 0.1;
 
-/** What a route says of the steel when a stage is done. */
+/**
+ * State of the steel after a stage of a route, by the heats before it. A route without a hardening stays soft; a blade without a route
+ * is finished, and so hard.
+ */
 export function stateAt({ stages }: Pick<Route, "stages">, id: string): State {
   const at = stages.findIndex((stage) => stage.id === id);
-  const harden = stages.findIndex(({ kind }) => kind === "harden");
-  if (harden < 0 || at < harden) return "soft";
+  if (stages.length === 0) return "hard";
+  const harden = stages.slice(0, at + 1).findLastIndex(({ kind }) => kind === "harden");
+  if (harden < 0) return "soft";
   const { kind } = stages[at]!;
-  const tempersToCome = stages.slice(at + 1).filter((stage) => stage.kind === "temper").length;
+  const next = stages.findIndex((stage, i) => i > at && stage.kind === "harden");
+  const tempersToCome = stages
+    .slice(at + 1, next < 0 ? stages.length : next)
+    .filter((stage) => stage.kind === "temper").length;
   if (kind === "harden" || kind === "plates") return tempersToCome > 0 ? "raw" : "hard";
   return isHeat(kind) && tempersToCome > 0 ? "temper" : "hard";
+}
+
+/**
+ * States that may be chosen after a stage; the first is the one of the route. Hard steel snaps where soft steel bends, so steel that the
+ * route hardens is never worked as soft, unless an anneal comes between, and as-quenched steel never as tempered.
+ */
+export function statesAt(route: Pick<Route, "stages">, id: string): readonly State[] {
+  const usual = stateAt(route, id);
+  const { stages } = route;
+  const at = stages.findIndex((stage) => stage.id === id);
+  const harden = stages.slice(0, at + 1).findLastIndex(({ kind }) => kind === "harden");
+  const isAnnealed = stages.slice(harden + 1, at + 1).some(({ kind }) => kind === "anneal");
+  const others = STATES.filter((state) => {
+    if (state === usual) return false;
+    if (usual === "raw") return state === "window";
+    return usual === "soft" || state !== "soft" || isAnnealed;
+  });
+  return [usual, ...others];
+}
+
+/** State of the steel after a stage: the one chosen for the blade, where the route allows that, else the route's. */
+export function chosenState(route: Pick<Route, "stages">, { states }: Straight, id: string): State {
+  const chosen = states?.find(({ stage }) => stage === id)?.state;
+  const allowed = statesAt(route, id);
+  return chosen !== undefined && allowed.includes(chosen) ? chosen : allowed[0]!;
 }
 
 /** What a blade is drawn as, as far as it can be worked by. */
@@ -148,8 +180,6 @@ export interface StraightAsked {
   readonly straight: Straight;
   readonly sets: readonly StraightSet[];
   readonly blows: readonly Blow[];
-  /** As its maker says it stands; null: as the route has it. */
-  readonly state: State | null;
 }
 
 /** All that a page shows of how straight a blade is at one stage. */
@@ -160,7 +190,7 @@ export function straightReport(asked: StraightAsked): StraightReport {
   const y = -BELOW;
   const along = readable(stage, y);
   const thick = thicknessAt(field, (along[0] + along[1]) / 2, y);
-  const state = asked.state ?? stateAt(route, id);
+  const state = chosenState(route, asked.straight, id);
   const build = buildOf(blade, thick, asked.straight.unknown);
   const last = asked.blows.at(-1);
   const since = asked.sets.filter(({ when }) => !last || Date.parse(when) > Date.parse(last.when));

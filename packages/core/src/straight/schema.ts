@@ -63,6 +63,10 @@ export const StraightSchema = Type.Object(
     version: Type.Literal(1),
     /** Nobody knows whether it is one steel or a hard core in soft sides: what it is drawn as is not trusted. */
     unknown: Type.Boolean(),
+    /** State of the steel after a stage, where the maker chose another than the route's. */
+    states: Type.Optional(
+      Type.Array(Type.Object({ stage: Id, state: oneOf(STATES) }, only), { maxItems: 60 }),
+    ),
     sets: Type.Optional(Type.Array(SetSchema, { maxItems: 2000 })),
     blows: Type.Optional(Type.Array(BlowSchema, { maxItems: 5000 })),
   },

@@ -176,7 +176,6 @@ describe.each(NAMED.filter(([, , i]) => i % 2 === 0))("%s", (name, blade, i) => 
       straight: NO_STRAIGHT,
       sets: [set],
       blows: [],
-      state: null,
     };
     const straight = straightReport(straightAsked);
     await asItWas(`${name}-work`, {

@@ -49,7 +49,6 @@ const asked = (sets: StraightSet[]) => ({
   straight: NO_STRAIGHT,
   sets,
   blows: [],
-  state: null,
 });
 /** Gaps under a blade whose middle stands so far to the right: what its own taper shows is taken from the straight blade. */
 function gaps(z: (x: number) => number): StraightSet {

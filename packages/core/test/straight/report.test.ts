@@ -1,9 +1,17 @@
 import { describe, expect, test } from "vitest";
 import { judgeStraight } from "../../src/findings/straight.ts";
-import { buildOf, type StraightAsked, stateAt, straightReport } from "../../src/inspect/straightness.ts";
+import {
+  buildOf,
+  chosenState,
+  type StraightAsked,
+  stateAt,
+  statesAt,
+  straightReport,
+} from "../../src/inspect/straightness.ts";
 import { parseDocument } from "../../src/registry/documents.ts";
 import { firstRoute } from "../../src/route/first.ts";
-import { withUsualHeats } from "../../src/route/heats.ts";
+import { isHeat, withUsualHeats } from "../../src/route/heats.ts";
+import { withStage } from "../../src/route/stages.ts";
 import { USUAL_INSTRUMENTS } from "../../src/shop/instrument.ts";
 import { USUAL_SHOP } from "../../src/shop/schema.ts";
 import type { Struck } from "../../src/shop/struck.ts";
@@ -54,9 +62,12 @@ const ask = (sets: StraightSet[], blows: Blow[] = [], more: Partial<StraightAske
   straight: NO_STRAIGHT,
   sets,
   blows,
-  state: null,
   ...more,
 });
+/** A blade that is never hardened. */
+const SOFT = { route: { ...route, stages: route.stages.filter(({ kind }) => !isHeat(kind)) } };
+const AS_QUENCHED = { stage: "harden" };
+const inState = (state: State) => ({ straight: { ...NO_STRAIGHT, states: [{ stage: "true", state }] } });
 const bump = (x: number) => (x <= 60 ? (0.5 * x) / 60 : (0.5 * (110 - x)) / 50);
 const ids = (asked: StraightAsked) => judgeStraight(asked, straightReport(asked)).map(({ id }) => id);
 
@@ -123,11 +134,11 @@ describe("read on a blade with a taper of its own", () => {
 
   test("soft it is pressed past straight, raw it is left alone", () => {
     const set = onBlade(1, bump);
-    const soft = straightReport(ask([set], [], { state: "soft" }));
+    const soft = straightReport(ask([set], [], SOFT));
     expect(soft.load!.past).toBeGreaterThan(soft.height);
     expect(soft.load!.sagitta - soft.load!.past).toBeCloseTo(soft.height, 6);
     expect(soft.work[0]!.advice).toMatchObject({ what: "bend", face: "right" });
-    const raw = straightReport(ask([set], [], { state: "raw" }));
+    const raw = straightReport(ask([set], [], AS_QUENCHED));
     expect(raw.work[0]!.advice).toMatchObject({ what: "nothing", face: null });
     expect(raw.load).toBeNull();
   });
@@ -201,7 +212,7 @@ describe("what is said of it", () => {
       skin: 0.1,
       stages: route.stages.map((one) => (one.kind === "true" ? { ...one, takes: 0.45 } : one)),
     };
-    const before = ask([], [], { route: thick, stage: "temper-2", state: "hard" });
+    const before = ask([], [], { route: thick, stage: "temper-2" });
     const { spares } = straightReport(before);
     expect(spares.bow).toBeGreaterThan(0.3);
     expect(ids(ask([set]))).toContain("straight-no-allowance");
@@ -259,7 +270,9 @@ describe("what is said of it", () => {
 
   test("between oil and martensite: 3 mm from 260 to 150 in still air are 144 s at 500 J/kgK", () => {
     expect(secondsInAir(3, 260, 150, 500)).toBeCloseTo(144, 0);
-    const { window } = straightReport(ask([], [], { blade: { ...blade, steel: "1084" }, state: "window" }));
+    const { window } = straightReport(
+      ask([], [], { blade: { ...blade, steel: "1084" }, ...inState("window") }),
+    );
     // 1084 starts between 150.3 and 236.1.
     expect(window!.from).toBeCloseTo(193.2, 1);
     expect(window!.to).toBeCloseTo(130.2, 1);
@@ -273,9 +286,33 @@ describe("state and build", () => {
     const states = ["rough", "harden", "temper", "temper-2", "true"].map((id) => stateAt(route, id));
     expect(states).toEqual(["soft", "raw", "temper", "hard", "hard"]);
     expect(stateAt(firstRoute(blade), "harden")).toBe("hard");
+    expect(stateAt({ stages: [] }, "sharpen")).toBe("hard");
     expect(buildOf({ core: { t: 1, offset: 0.5 } }, 4, false)).toBe("unknown");
     expect(buildOf({ core: { t: 4, offset: 0 } }, 4, false)).toBe("unknown");
     expect(buildOf({}, 4, true)).toBe("unknown");
+  });
+
+  test("steel that the route hardens is never worked as soft, as-quenched steel never as tempered", () => {
+    expect(statesAt(route, "rough")).toEqual(["soft", "hot", "window", "raw", "temper", "hard"]);
+    expect(statesAt(route, "harden")).toEqual(["raw", "window"]);
+    expect(statesAt(route, "true")).toEqual(["hard", "hot", "window", "raw", "temper"]);
+    const stages = withStage(route.stages, { id: "soft-again", kind: "anneal" });
+    const moved = [
+      ...stages.filter(({ id }) => id !== "soft-again"),
+      { id: "soft-again", kind: "anneal" } as const,
+    ];
+    expect(statesAt({ stages: moved }, "soft-again")).toContain("soft");
+    const soft = { ...NO_STRAIGHT, states: [{ stage: "true", state: "soft" as const }] };
+    expect(chosenState(route, soft, "true")).toBe("hard");
+    expect(chosenState(SOFT.route, soft, "true")).toBe("soft");
+  });
+
+  test("a laminated blade said to be hard and tempered is tapped along the crest, never pressed as soft", () => {
+    const laminated = { ...blade, core: { t: 1, offset: 0 } };
+    const set = onBlade(1, bump);
+    const told = straightReport(ask([set], [], { blade: laminated, route: SOFT.route, ...inState("hard") }));
+    expect([told.state, told.build]).toEqual(["hard", "clad"]);
+    expect(told.work[0]!.advice).toMatchObject({ what: "tap", tool: "hammer", on: "on a soft stump" });
   });
 
   test.each<[State, string, string]>([
@@ -363,27 +400,26 @@ describe("what the shop's other blades said", () => {
     expect(each({ shop: shop(struck("a")) })!.median).toBe(0.027);
     expect(each({ shop: shop(struck("a")), id: "a" })).toBeNull();
     expect(each({ shop: shop(struck("a", { build: "clad" })) })).toBeNull();
-    expect(each({ shop: shop(struck("a")), state: "soft" })).toBeNull();
+    expect(each({ shop: shop(struck("a")), ...SOFT })).toBeNull();
     const hammered = es.map((e) => ({ state: "hard" as const, tool: "hammer" as const, e }));
     expect(each({ shop: shop(struck("a", { blows: hammered })) })).toBeNull();
   });
 
   test("clampings and presses: the median of three takes the place of what is usual", () => {
     const clamped = straightReport(
-      ask([set], [], { state: "temper", shop: shop(struck("a", { shares: [0.4, 0.6, 0.45] })) }),
+      ask([set], [], { ...inState("temper"), shop: shop(struck("a", { shares: [0.4, 0.6, 0.45] })) }),
     );
     expect(clamped.stays).toBe(0.45);
     const yields = [300, 420, 500].map((sigma) => ({ state: "soft" as const, sigma }));
-    const usual = straightReport(ask([set], [], { state: "soft" })).load!;
-    const learned = straightReport(ask([set], [], { state: "soft", shop: shop(struck("a", { yields })) }))
-      .load!;
+    const usual = straightReport(ask([set], [], SOFT)).load!;
+    const learned = straightReport(ask([set], [], { ...SOFT, shop: shop(struck("a", { yields })) })).load!;
     expect(usual.isLearned).toBe(false);
     expect(learned.isLearned).toBe(true);
     // Mostly spring-back: nearly as the yield, 420 for 350.
     expect(learned.sagitta / usual.sagitta).toBeGreaterThan(1.15);
     expect(learned.sagitta / usual.sagitta).toBeLessThan(1.21);
     const two = { ...struck("a"), yields: yields.slice(0, 2) };
-    expect(straightReport(ask([set], [], { state: "soft", shop: shop(two) })).load!.isLearned).toBe(false);
+    expect(straightReport(ask([set], [], { ...SOFT, shop: shop(two) })).load!.isLearned).toBe(false);
   });
 
   test("a press says its yield: soft steel bent 7.31 over 200 that keeps 0.5 is of 350, thickness 3", () => {
@@ -410,11 +446,11 @@ describe("what the shop's other blades said", () => {
       span: 110,
       sagitta: 4.5,
     };
-    const one = straightReport(ask([set, after], [blow], { state: "soft" }));
+    const one = straightReport(ask([set, after], [blow], SOFT));
     expect(one.here).toMatchObject({ build: "solid", blows: [{ state: "soft", tool: "wood" }] });
     expect(one.here!.yields[0]!.sigma).toBeGreaterThan(100);
     const both = [blow, { ...blow, id: uuid(91), when: at(4), tool: "press" as const, sagitta: 6 }];
-    expect(straightReport(ask([set, after], both, { state: "soft" })).here).toBeNull();
+    expect(straightReport(ask([set, after], both, SOFT)).here).toBeNull();
     expect(straightReport(ask([set])).here).toBeNull();
   });
 });

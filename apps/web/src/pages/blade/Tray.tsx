@@ -7,6 +7,8 @@ import { Link } from "react-router";
 import { useStore } from "zustand";
 import type { Judged } from "../../blade/judged.ts";
 import { useFile, useRail, useScreen } from "../../blade/screen.ts";
+import { whyNot } from "../../blade/store.ts";
+import { useNotices } from "../../parts/Notices.tsx";
 import { findingNames } from "../../parts/rowNames.ts";
 import { Sign } from "../../parts/Sign.tsx";
 import { useTakenOnceKnown } from "../../parts/useTakenOnceKnown.ts";
@@ -36,9 +38,10 @@ export function Tray() {
   const { press, waiting } = useTakenOnceKnown(
     new Map(isSettled ? remedies : []),
     !isSettled || judged?.file !== file || trouble !== null,
-    ({ changes }) => {
+    ({ words, changes }) => {
       open.end();
-      open.replace(withChanges(open.store.getState().file, changes));
+      const why = whyNot(open.replace(withChanges(open.store.getState().file, changes)));
+      if (why !== null) useNotices.getState().tell(`“${words}” was not applied. ${why}`);
     },
   );
   const toggle = () => rail.setState({ isTrayOpen: !isOpen });

@@ -30,7 +30,7 @@ export function StraightCard({ stage }: { stage: string }) {
   const [laid] = useLaid(id);
   const { shop } = useShop();
   const [isReading, setIsReading] = useState(false);
-  const { answer, trouble, tryAgain } = useStraight(stage, null);
+  const { answer, trouble, tryAgain } = useStraight(stage);
   const { sets, blows } = straightAt(useWorkRows().filter((row) => row.stage === stage));
   const last = sets.at(-1);
   const made = blows.reduce((sum, { count }) => sum + count, 0);

@@ -5,6 +5,7 @@ import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts
 import { useState } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { useScreen } from "../../blade/screen.ts";
+import { whyNot } from "../../blade/store.ts";
 import { Caution } from "../../parts/Caution.tsx";
 import { FoundList } from "../../parts/FoundList.tsx";
 import { Workspace } from "../../parts/Workspace.tsx";
@@ -78,7 +79,7 @@ export function ForgePage() {
           isOld={isBehind || trouble !== null}
           onTake={({ route, forge }) => {
             open.end();
-            open.put({ ...(route ? { route } : {}), ...(forge ? { forge } : {}) });
+            return whyNot(open.put({ ...(route ? { route } : {}), ...(forge ? { forge } : {}) }));
           }}
         />
         {report && <FormsTable report={report} chosen={chosen} onChoose={setPicked} />}

@@ -1,6 +1,7 @@
 import { withUsualHeats } from "@true-spine/core/route/heats.ts";
 import { useState } from "react";
 import { useScreen } from "../../blade/screen.ts";
+import { whyNot } from "../../blade/store.ts";
 import { Caution } from "../../parts/Caution.tsx";
 import { FoundList } from "../../parts/FoundList.tsx";
 import { SmallButton } from "../../parts/Group.tsx";
@@ -95,7 +96,7 @@ export function HeatPage() {
           isOld={isBehind || trouble !== null}
           onTake={({ route: changed, heat }) => {
             open.end();
-            open.put({ ...(changed ? { route: changed } : {}), ...(heat ? { heat } : {}) });
+            return whyNot(open.put({ ...(changed ? { route: changed } : {}), ...(heat ? { heat } : {}) }));
           }}
         />
         {report && <HeatsTable report={report} chosen={chosen?.op.id ?? null} onChoose={setPicked} />}

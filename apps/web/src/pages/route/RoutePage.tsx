@@ -6,6 +6,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { useSettings } from "../../app/settings.ts";
 import { useScreen } from "../../blade/screen.ts";
+import { whyNot } from "../../blade/store.ts";
 import { FoundList } from "../../parts/FoundList.tsx";
 import { Choice, SmallButton } from "../../parts/Group.tsx";
 import { Sign } from "../../parts/Sign.tsx";
@@ -113,7 +114,9 @@ export function RoutePage() {
           isOld={isBehind || trouble !== null}
           onTake={({ blade, route: changed }) => {
             open.end();
-            open.put({ ...(blade ? { file: blade } : {}), ...(changed ? { route: changed } : {}) });
+            return whyNot(
+              open.put({ ...(blade ? { file: blade } : {}), ...(changed ? { route: changed } : {}) }),
+            );
           }}
         />
         <StandingCorrections />

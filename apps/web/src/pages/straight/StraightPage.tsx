@@ -1,7 +1,8 @@
 import type { Finding } from "@true-spine/core/findings/finding.ts";
+import { chosenState, statesAt } from "@true-spine/core/inspect/straightness.ts";
 import { stageName } from "@true-spine/core/route/stages.ts";
 import { firstFace } from "@true-spine/core/straight/advice.ts";
-import { STATES, type State, type StraightSet } from "@true-spine/core/straight/schema.ts";
+import type { State, StraightSet } from "@true-spine/core/straight/schema.ts";
 import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { straightAt } from "@true-spine/core/work/joined.ts";
 import { useState } from "react";
@@ -48,11 +49,11 @@ export function StraightPage() {
   const { shop, put: putShop } = useShop();
   const [search] = useSearchParams();
   const [after, setAfter] = useState(search.get("after"));
-  const [state, setState] = useState<State | null>(null);
   const [face, setFace] = useState<StraightSet["face"] | null>(null);
   const [laid, setLaid] = useLaid(id);
   const stage = after !== null && stagesToCheck(route).includes(after) ? after : stageToCheck(route);
-  const { answer, isBehind, trouble, tryAgain } = useStraight(stage, state);
+  const { answer, isBehind, trouble, tryAgain } = useStraight(stage);
+  const allowed = statesAt(route, stage);
   const isOfStage = answer?.to.asked.stage === stage;
   const value = isOfStage ? answer.value : null;
   const report = value?.report ?? null;
@@ -72,17 +73,24 @@ export function StraightPage() {
               label="After"
               value={stage}
               options={stagesToCheck(route).map((one) => ({ value: one, name: stageName(route, one) }))}
-              onChange={(next) => {
-                setAfter(next);
-                setState(null);
-              }}
+              onChange={setAfter}
             />
             <Choice
               label="The steel is"
-              value={state ?? report?.state ?? "soft"}
-              options={STATES.map((one) => ({ value: one, name: STATE_NAMES[one] }))}
-              onChange={(next) => setState(next as State)}
+              value={chosenState(route, straight, stage)}
+              options={allowed.map((one) => ({ value: one, name: STATE_NAMES[one] }))}
+              onChange={(next) => {
+                const others = (straight.states ?? []).filter((one) => one.stage !== stage);
+                const states = next === allowed[0] ? others : [...others, { stage, state: next as State }];
+                open.end();
+                open.put({ straight: { ...straight, states } });
+              }}
             />
+            {!allowed.includes("soft") && (
+              <p className="text-xs text-faint">
+                The route hardens the blade before this stage, so the steel is not worked as soft.
+              </p>
+            )}
             <label className="flex items-center gap-2 text-sm">
               <input
                 type="checkbox"
@@ -177,7 +185,7 @@ export function StraightPage() {
           label="Is it straight"
           findings={offerless(value?.findings ?? [])}
           isOld={isBehind}
-          onTake={() => {}}
+          onTake={() => null}
         />
         <StraightLog sets={sets} blows={blows} />
       </div>
