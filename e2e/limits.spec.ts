@@ -15,7 +15,7 @@ test("a limit changed for one blade, with its reason: judged by at once, kept, u
   const most = dialog.getByLabel("no more than");
   await most.fill("thin");
   await expect(dialog.getByRole("button", { name: "Change the limit" })).toBeDisabled();
-  await expect(dialog.getByRole("status")).toContainText("Mend first: no more than.");
+  await expect(dialog.getByRole("status")).toContainText("Correct first: no more than.");
   await dialog.getByLabel("no less than").fill("0.1");
   await dialog.getByLabel("no more than").fill("0.3");
   await dialog.getByRole("button", { name: "Change the limit" }).click();

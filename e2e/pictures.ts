@@ -89,7 +89,7 @@ try {
   });
   await take("heat", `${FEN_HOOK}/heat`, async () => {
     await page.getByRole("button", { name: /^Normalize three times/ }).click();
-    await page.getByRole("button", { name: "Temper, 2 of 2" }).waitFor();
+    await page.getByRole("button", { name: "Temper 2" }).waitFor();
     // The pages after it show this blade as it was.
     await page.waitForTimeout(6000);
   });

@@ -50,7 +50,7 @@ export function writeCalendar(
     const { id: stageId, kind, planned, note } = one;
     if (!planned) return [];
     const day = planned.replaceAll("-", "");
-    const stage = nameOf(one);
+    const stage = nameOf(one, route.stages);
     const { words } = STAGES[kind];
     const takes = minutes.get(stageId ?? "");
     const told = [words, takes && `About ${inHours(takes)}, warming and cooling with it.`, note];

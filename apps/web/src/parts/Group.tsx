@@ -1,6 +1,8 @@
-import type { ReactNode } from "react";
+import type { ComponentProps, ReactNode } from "react";
+import { Alert } from "./Alert.tsx";
+import { useGuard, WithRefusals } from "./refusals.tsx";
 
-/** A short group of controls with its heading. */
+/** A short group of controls with its heading: a form of its own for the boxes in it. */
 export function Group({ title, children, aside }: { title: string; children: ReactNode; aside?: ReactNode }) {
   return (
     <section aria-label={title} className="bg-sheet px-3 py-2.5 contain-layout">
@@ -8,7 +10,9 @@ export function Group({ title, children, aside }: { title: string; children: Rea
         <h3 className="text-[13px] font-bold">{title}</h3>
         {aside}
       </div>
-      <div className="flex flex-col gap-2">{children}</div>
+      <div className="flex flex-col gap-2">
+        <WithRefusals>{children}</WithRefusals>
+      </div>
     </section>
   );
 }
@@ -42,6 +46,17 @@ export function SmallButton({
       {children}
       {isWaiting && " …"}
     </button>
+  );
+}
+
+/** Records what the boxes of its group hold. While one of them holds a refused entry it records nothing and names the box. */
+export function RecordButton({ onClick, ...props }: ComponentProps<typeof SmallButton>) {
+  const { guard, why } = useGuard();
+  return (
+    <>
+      <SmallButton {...props} onClick={() => guard(onClick)} />
+      {why && <Alert>Not recorded. {why}</Alert>}
+    </>
   );
 }
 

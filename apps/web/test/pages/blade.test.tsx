@@ -90,7 +90,7 @@ describe("limits of this blade", () => {
     type("no more than", "wide");
     const change = screen.getByRole("button", { name: "Change the limit" }) as HTMLButtonElement;
     expect(change.disabled).toBe(true);
-    expect(screen.getByText("Mend first: no more than.")).toBeTruthy();
+    expect(screen.getByText("Correct first: no more than.")).toBeTruthy();
     type("no more than", "0.5");
     expect(change.disabled).toBe(false);
   });

@@ -3,6 +3,7 @@ import { afterEach, describe, expect, test, vi } from "vitest";
 import { LengthBox } from "../../src/parts/Box.tsx";
 import { DeletedList } from "../../src/parts/DeletedList.tsx";
 import { From } from "../../src/parts/From.tsx";
+import { Group, RecordButton } from "../../src/parts/Group.tsx";
 import { useNotices } from "../../src/parts/Notices.tsx";
 import { refusedWords, useRefused, WithRefusals } from "../../src/parts/refusals.tsx";
 import { SearchBox } from "../../src/parts/SearchBox.tsx";
@@ -80,12 +81,33 @@ describe("a refused entry", () => {
     type("Length", "900");
     type("Height", "long");
     expect(start.disabled).toBe(true);
-    expect(screen.getByRole("note").textContent).toBe("Mend first: Length, Height.");
+    expect(screen.getByRole("note").textContent).toBe("Correct first: Length, Height.");
     type("Length", "300");
-    expect(screen.getByRole("note").textContent).toBe("Mend first: Height.");
+    expect(screen.getByRole("note").textContent).toBe("Correct first: Height.");
     rerender(form(1));
     expect(start.disabled).toBe(false);
   });
+});
+
+test("a form with a refused box records nothing, names the box and moves the focus to it", () => {
+  const recorded = vi.fn();
+  render(
+    <Group title="Cut test">
+      <LengthBox label="Force" value={155} onCommit={(mm) => (mm > 400 ? "Enter 400 at most." : null)} />
+      <RecordButton onClick={recorded}>Record</RecordButton>
+    </Group>,
+  );
+  const type = (value: string) => fireEvent.change(screen.getByLabelText("Force"), { target: { value } });
+  const press = () => fireEvent.click(screen.getByRole("button", { name: "Record" }));
+  type("900");
+  press();
+  expect(recorded).not.toHaveBeenCalled();
+  expect(screen.getByText("Not recorded. Correct first: Force.")).toBeTruthy();
+  expect(document.activeElement).toBe(screen.getByLabelText("Force"));
+  type("300");
+  press();
+  expect(recorded).toHaveBeenCalledOnce();
+  expect(screen.queryByText(/Not recorded/)).toBeNull();
 });
 
 describe("what was deleted", () => {

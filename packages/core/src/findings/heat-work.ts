@@ -168,7 +168,7 @@ const softWorkLeft: HeatRule = ({ route, report, done, runs }) => {
     finding(
       "soft-work-left",
       "fix",
-      `${nameOf(stage)} is not ticked as done, and it has been in the fire.`,
+      `${nameOf(stage, route.stages)} is not ticked as done, and it has been in the fire.`,
       "Soft work ends at the quench: anneal it and harden it again, or go without.",
       COMMON,
     ),
@@ -194,6 +194,24 @@ const hardnessApart: HeatRule = ({ report, hardness, testerGive }) =>
       ),
     ];
   });
+
+/** A hardness that was read before the last temper that was done: that of the finished blade is not known. */
+const hardnessEarlier: HeatRule = ({ report, hardness, done }) => {
+  const tempers = report.ops.filter(({ op }) => op.kind === "temper" && done.includes(op.id));
+  const last = tempers.at(-1);
+  if (!last || hardness.some(({ stage }) => stage === last.op.id)) return [];
+  const read = tempers.findLast(({ op }) => hardness.some(({ stage }) => stage === op.id));
+  if (!read) return [];
+  return [
+    finding(
+      "hardness-earlier",
+      "note",
+      `The hardness was read after ${read.name}; ${last.name} was done later.`,
+      `Read the hardness after ${last.name}: the record of this steel needs the final one.`,
+      COMMON,
+    ),
+  ];
+};
 
 /** Harder or softer after its last temper than it should be. */
 const temperedOff: HeatRule = (asked) => {
@@ -249,6 +267,7 @@ export const AS_DONE: readonly HeatRule[] = [
   fileTest,
   softWorkLeft,
   hardnessApart,
+  hardnessEarlier,
   temperedOff,
   soakShort,
   scrapUnproved,

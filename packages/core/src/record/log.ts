@@ -58,7 +58,7 @@ export function logOf({
     })),
     ...route.stages.flatMap((stage): LogEntry[] => {
       const { done, note, setup } = stage;
-      const name = nameOf(stage);
+      const name = nameOf(stage, route.stages);
       const used = shop.setups.find(({ id }) => id === setup)?.name;
       if (!done) return [];
       return [

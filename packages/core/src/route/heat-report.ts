@@ -160,10 +160,6 @@ export function heatReport(blade: Blade, route: Route, heat: Heat, shop: Shop): 
   const from = steel?.ac1.middle ?? USUAL_AC1;
   const grade = heat.steel.grade ?? blade.steel ?? null;
   const ordered = opsOf(route, heat, blade);
-  const numbered = ({ id, kind }: HeatOp) => {
-    const same = ordered.filter((op) => op.kind === kind);
-    return same.length > 1 ? `, ${same.findIndex((op) => op.id === id) + 1} of ${same.length}` : "";
-  };
   const ops = ordered.map((op): OpReport => {
     const through = op.kind === "clay" ? 0 : secondsThrough(thick.spine, op.T) / 60;
     const isHardened = op.kind === "harden";
@@ -171,7 +167,7 @@ export function heatReport(blade: Blade, route: Route, heat: Heat, shop: Shop): 
     const oven = shop.ovens?.find(({ id }) => id === op.oven);
     return {
       op,
-      name: `${planned ? nameOf(planned) : op.id}${numbered(op)}`,
+      name: planned ? nameOf(planned, route.stages) : op.id,
       through,
       total: through + op.minutes,
       window: isHardened && op.T > from ? secondsInAir(Math.max(0.1, thick.edge), op.T, from) : null,

@@ -125,7 +125,7 @@ export function reportOf(
     return {
       id: rung.id,
       kind: rung.kind,
-      name: nameOf(stage),
+      name: nameOf(stage, route.stages),
       work,
       left: rung.left,
       needed: rung.needed,

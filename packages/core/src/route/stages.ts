@@ -223,10 +223,19 @@ export const STAGES: Readonly<Record<StageKind, StageFacts>> = {
   },
 };
 
-/** What a stage is called: as the maker calls it, else by its kind and the one edge it works on. */
-export function nameOf({ name, kind, edge }: Pick<Stage, "name" | "kind" | "edge">): string {
-  return name ?? `${STAGES[kind].name}${edge ? `, ${edge} edge` : ""}`;
+/**
+ * Name of a stage among those of its route: its own, else that of its kind and the one edge it works on. Stages that would have the same
+ * name are numbered in their order: "Temper 1", "Temper 2".
+ */
+export function nameOf(stage: Stage, among: readonly Stage[]): string {
+  const name = unnumbered(stage);
+  const same = among.filter((one) => unnumbered(one) === name);
+  const at = same.findIndex(({ id }) => id === stage.id);
+  return same.length > 1 && at >= 0 ? `${name} ${at + 1}` : name;
 }
+
+const unnumbered = ({ name, kind, edge }: Stage): string =>
+  name ?? `${STAGES[kind].name}${edge ? `, ${edge} edge` : ""}`;
 
 /** What a stage works on. */
 export function workedOn({ on, kind }: Pick<Stage, "on" | "kind">): WorkedOn {
@@ -298,7 +307,7 @@ export function kindOf(route: Pick<Route, "stages"> | null, id: string): StageKi
 /** What a stage is called in words; its own name where the route no longer has it. */
 export function stageName(route: Pick<Route, "stages"> | null, id: string): string {
   const stage = route?.stages.find((one) => one.id === id);
-  if (stage) return nameOf(stage);
+  if (route && stage) return nameOf(stage, route.stages);
   const kind = kindOf(route, id);
   return kind ? STAGES[kind].name : id;
 }

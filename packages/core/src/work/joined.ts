@@ -127,14 +127,31 @@ export function heatWorkAt(
   rows: readonly WorkRow[],
   readings: readonly Reading[] = [],
 ): HeatWork {
-  const done = routeWithWork(route, rows).stages.filter((stage) => stage.done !== undefined);
+  const { stages } = routeWithWork(route, rows);
+  const done = stages.filter((stage) => stage.done !== undefined);
   return {
     runs: runsAt(rows),
     proofs: proofsAt(rows),
     gates: gatesAt(rows),
     done: done.map(({ id }) => id),
-    hardness: readings.flatMap(({ what, stage, value }) => (what === "hardness" ? [{ stage, value }] : [])),
+    hardness: readings.flatMap((one) =>
+      one.what === "hardness" ? [{ stage: heatBefore(stages, one), value: one.value }] : [],
+    ),
   };
+}
+
+/**
+ * The heat that a hardness reading speaks of. As quenched it is the stage it was filed under; otherwise the last temper that was done when
+ * it was taken, whichever stage it was filed under, else the last temper or hardening up to that stage.
+ */
+function heatBefore(stages: readonly Stage[], { stage, when }: Reading): string {
+  const at = stages.findIndex(({ id }) => id === stage);
+  const own = stages[at];
+  if (!own || own.kind === "harden" || own.kind === "plates") return stage;
+  const isTempered = ({ kind, done }: Stage) =>
+    kind === "temper" && done !== undefined && Date.parse(done) <= Date.parse(when);
+  const before = stages.slice(0, at + 1).findLast(({ kind }) => kind === "temper" || kind === "harden");
+  return (stages.findLast(isTempered) ?? before)?.id ?? stage;
 }
 
 /** What is chosen of its heats with what was done and seen: as it is exported. */

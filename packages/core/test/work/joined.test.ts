@@ -1,12 +1,14 @@
 import { describe, expect, test } from "vitest";
 import { parseForge } from "../../src/forge/parse.ts";
 import { NO_FORGE } from "../../src/forge/schema.ts";
-import { NO_CHECK } from "../../src/inspect/schema.ts";
+import { NO_CHECK, type Reading } from "../../src/inspect/schema.ts";
 import { firstRoute } from "../../src/route/first.ts";
+import { withUsualHeats } from "../../src/route/heats.ts";
 import {
   checkWithWork,
   forgeWithWork,
   heatsAt,
+  heatWorkAt,
   passesAt,
   routeWithWork,
   spentAt,
@@ -135,4 +137,27 @@ test("time at a stage: between start and pause, up to when it is done, and what 
   expect(spentAt(rows, "rough", Date.parse(then(50)))).toEqual({ minutes: 23, isRunning: false });
   expect(spentAt(rows, "flats", Date.parse(then(50)))).toEqual({ minutes: 49, isRunning: true });
   expect(spentAt(rows, "hand", Date.parse(then(50)))).toEqual({ minutes: 0, isRunning: false });
+});
+
+describe("hardness belongs to the last temper done", () => {
+  const route = withUsualHeats(firstRoute(example("field")));
+  const done = (stage: string, hour: number): WorkRow => ({
+    id: id(hour),
+    when: at(hour),
+    stage,
+    what: "done",
+  });
+  const read = (stage: string, hour: number) =>
+    ({ id: id(50 + hour), when: at(hour), stage, what: "hardness", x: -10, value: 60 }) as Reading;
+  const rows = [done("harden", 8), done("temper", 10), done("temper-2", 12)];
+  const heatOf = (reading: Reading) => heatWorkAt(route, rows, [reading]).hardness[0]!.stage;
+
+  test.each([
+    ["as quenched", read("harden", 9), "harden"],
+    ["as quenched, typed in later", read("harden", 15), "harden"],
+    ["between the tempers", read("temper", 11), "temper"],
+    ["after both, filed under the first", read("temper", 13), "temper-2"],
+    ["after both, filed under a later stage", read("true", 14), "temper-2"],
+    ["before any stage was marked as done, filed under a later stage", read("true", 7), "temper-2"],
+  ])("%s", (_, reading, heat) => expect(heatOf(reading)).toBe(heat));
 });

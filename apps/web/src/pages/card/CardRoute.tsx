@@ -139,8 +139,14 @@ function Card() {
     if (isForging && formNow > 0) setForm(formNow - 1);
     else go(index - 1);
   };
+  /** Shows the next step and marks nothing. */
+  const ahead = () => {
+    if (isForging && formNow < lastForm) setForm(formNow + 1);
+    else go(index + 1);
+  };
   useCardKeys({
     done,
+    next: ahead,
     back,
     read: () => setIsReading("reading"),
     isOff: isReading !== null || isSeeing || isFiling,
@@ -179,7 +185,7 @@ function Card() {
     <div className="flex h-full flex-col bg-room text-lg">
       <header className="flex min-h-14 shrink-0 flex-wrap items-center gap-x-5 gap-y-1 px-5 py-2">
         <h1 className="font-bold">{name}</h1>
-        <span>{nameOf(stage)}</span>
+        <span>{nameOf(stage, route.stages)}</span>
         <span className="text-faint">{shown?.belts?.planned.ok && beltsOf(shown)}</span>
         <span className="ml-auto flex items-center gap-3 text-base text-faint">
           <span role="status">{saveWords(trouble.status, trouble.isKept)}</span>
@@ -240,7 +246,7 @@ function Card() {
           {reading && shown && <p className="font-semibold">{told(reading, shown, report, unit)}</p>}
           {ticked && (
             <p className="mt-1 flex items-center gap-4 bg-sheet px-3 py-1" role="status">
-              <span className="min-w-0 flex-1">{nameOf(ticked.stage)} is ticked as done.</span>
+              <span className="min-w-0 flex-1">{nameOf(ticked.stage, route.stages)} is ticked as done.</span>
               <Small
                 onClick={() => {
                   work.strike(ticked.row, true);
@@ -282,10 +288,14 @@ function Card() {
         </div>
         <p className="max-w-md border-l-4 border-watch bg-sheet px-3 py-1.5 text-base">{facts.caution}</p>
       </div>
-      <footer className="grid shrink-0 grid-cols-[1fr_1fr_1.4fr_1.4fr_1.6fr] divide-x divide-rule border-t border-rule">
+      <footer className="grid shrink-0 grid-cols-[0.8fr_0.8fr_1fr_1.3fr_1.3fr_1.5fr] divide-x divide-rule border-t border-rule">
         <Big onClick={back} isOff={index === 0}>
           Back
           <Keys>←</Keys>
+        </Big>
+        <Big onClick={ahead} isOff={index === last && !(isForging && formNow < lastForm)}>
+          Next
+          <Keys>→</Keys>
         </Big>
         {heat ? (
           <Big onClick={() => record(screen, { stage: stage.id, what: "run", moment: nextMoment.moment })}>
@@ -321,7 +331,7 @@ function Card() {
         )}
         <Big onClick={done} isMain>
           Done
-          <Keys>Space, Enter, →</Keys>
+          <Keys>Space, Enter</Keys>
         </Big>
       </footer>
       {isReading && shown && (

@@ -1,17 +1,23 @@
 import { useLayoutEffect } from "react";
 
-/** The keys that go on and back; a foot switch sends one of them. Every other key is left to the machine. */
-const ON = [" ", "Enter", "PageDown", "ArrowRight"];
+/**
+ * Keys that mark a step as done, and keys that only show another step. They are apart, so that looking ahead changes nothing. A foot
+ * switch sends one of them. Every other key is left to the machine.
+ */
+const DONE = [" ", "Enter"];
+const NEXT = ["PageDown", "ArrowRight"];
 const BACK = ["Backspace", "PageUp", "ArrowLeft"];
 
-/** On, back and a reading by keys, wherever the focus is: as soon as it can be seen, and by what is drawn then. */
+/** Keys of the card, wherever the focus is: mark as done, show the next or the previous step, enter a reading. */
 export function useCardKeys({
   done,
+  next,
   back,
   read,
   isOff,
 }: {
   done: () => void;
+  next: () => void;
   back: () => void;
   read: () => void;
   isOff: boolean;
@@ -23,18 +29,19 @@ export function useCardKeys({
       const isOnControl = (event.target as HTMLElement).matches("button, a, input, select");
       // On a button they press it.
       if (isOnControl && (event.key === "Enter" || event.key === " ")) return;
-      const act = ON.includes(event.key)
-        ? done
-        : BACK.includes(event.key)
-          ? back
-          : event.key.toLowerCase() === "r"
-            ? read
-            : null;
+      const act = actOf(event.key, { done, next, back, read });
       if (!act) return;
       event.preventDefault();
       act();
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [done, back, read, isOff]);
+  }, [done, next, back, read, isOff]);
+}
+
+function actOf<Act>(key: string, acts: Record<"done" | "next" | "back" | "read", Act>): Act | null {
+  if (DONE.includes(key)) return acts.done;
+  if (NEXT.includes(key)) return acts.next;
+  if (BACK.includes(key)) return acts.back;
+  return key.toLowerCase() === "r" ? acts.read : null;
 }

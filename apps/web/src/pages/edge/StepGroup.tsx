@@ -13,7 +13,7 @@ import { useEdit } from "../../blade/useEdit.ts";
 import { Alert } from "../../parts/Alert.tsx";
 import { BeltsTable } from "../../parts/BeltsTable.tsx";
 import { AngleBox, LengthBox, NumberRow } from "../../parts/Box.tsx";
-import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
+import { Choice, Group, RecordButton, SmallButton } from "../../parts/Group.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { useTakenOnceKnown } from "../../parts/useTakenOnceKnown.ts";
 import { useShop } from "../../shop/shop.ts";
@@ -216,7 +216,7 @@ function FoundAngle({ tool, set }: { tool: string; set: number }) {
           return null;
         }}
       />
-      <SmallButton onClick={keep}>Keep it for this tool</SmallButton>
+      <RecordButton onClick={keep}>Keep it for this tool</RecordButton>
       {zero && (
         <p className="text-sm">
           It gives {zero.mean >= 0 ? "" : "−"}

@@ -5,7 +5,7 @@ import { heatsAt } from "@true-spine/core/work/joined.ts";
 import { useState } from "react";
 import { Alert } from "../../parts/Alert.tsx";
 import { AngleBox, LengthBox, ShareBox } from "../../parts/Box.tsx";
-import { Group, SmallButton } from "../../parts/Group.tsx";
+import { Group, RecordButton, SmallButton } from "../../parts/Group.tsx";
 import { useShop } from "../../shop/shop.ts";
 import { useWorkRows } from "../../work/useWorkRows.ts";
 import { useForge } from "./useForge.ts";
@@ -75,9 +75,9 @@ export function LearnedGroup({ report }: { report: ForgeReport }) {
         }}
       />
       <div className="flex flex-wrap gap-2">
-        <SmallButton onClick={learn} isOff={turned <= 0}>
+        <RecordButton onClick={learn} isOff={turned <= 0}>
           Learn from this piece
-        </SmallButton>
+        </RecordButton>
         {(shop.forged?.length ?? 0) > 0 && (
           <SmallButton onClick={() => setWhy(putShop({ ...shop, forged: (shop.forged ?? []).slice(0, -1) }))}>
             Take the last back

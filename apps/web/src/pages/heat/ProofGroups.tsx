@@ -7,7 +7,7 @@ import { useState } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { useRail, useScreen } from "../../blade/screen.ts";
 import { LengthBox, TemperatureBox } from "../../parts/Box.tsx";
-import { Group, SmallButton } from "../../parts/Group.tsx";
+import { Group, RecordButton } from "../../parts/Group.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { SAW_NAMES, useProofs } from "../../work/useProofs.ts";
 import { record, useWorkRows } from "../../work/useWorkRows.ts";
@@ -44,12 +44,12 @@ export function FileGroup({ op }: { op: string }) {
       )}
       <div className="flex flex-wrap gap-2">
         {SEEN_BY_FILE.map((saw) => (
-          <SmallButton
+          <RecordButton
             key={saw}
             onClick={() => record(screen, { stage: op, what: "proof", place, saw, ...where })}
           >
             {SAW_BUTTONS[saw]}
-          </SmallButton>
+          </RecordButton>
         ))}
       </div>
       <p className="text-sm text-faint" role="status">
@@ -88,14 +88,14 @@ export function CouponGroup({ report, chosen }: { report: HeatReport; chosen: Op
       />
       <div className="flex flex-wrap gap-2">
         {SEEN_BY_FILE.map((saw) => (
-          <SmallButton key={saw} onClick={() => record(screen, { stage, what: "coupon", T, saw })}>
+          <RecordButton key={saw} onClick={() => record(screen, { stage, what: "coupon", T, saw })}>
             {`File ${SAW_NAMES[saw]}`}
-          </SmallButton>
+          </RecordButton>
         ))}
         {GRAINS.filter((grain) => grain !== "mixed").map((grain) => (
-          <SmallButton key={grain} onClick={() => record(screen, { stage, what: "snap", T, grain })}>
+          <RecordButton key={grain} onClick={() => record(screen, { stage, what: "snap", T, grain })}>
             {`Snapped: ${grain} grain`}
-          </SmallButton>
+          </RecordButton>
         ))}
       </div>
       <LengthBox
@@ -110,9 +110,9 @@ export function CouponGroup({ report, chosen }: { report: HeatReport; chosen: Op
       <p className="text-xs text-faint">
         Grind a face by {showLengthWithUnit(0.05, unit)} at a time until file or tester changes no more.
       </p>
-      <SmallButton isOff={deep <= 0} onClick={() => record(screen, { stage, what: "skin", mm: deep })}>
+      <RecordButton isOff={deep <= 0} onClick={() => record(screen, { stage, what: "skin", mm: deep })}>
         Write the skin down
-      </SmallButton>
+      </RecordButton>
       {proofs.length > 0 && (
         <ul className="text-sm" aria-label="Coupons and skins">
           {proofs.map((one) => (

@@ -2,7 +2,7 @@ import { opsOf, recipeOf, withRecipe } from "@true-spine/core/route/heats.ts";
 import { useState } from "react";
 import { useScreen } from "../../blade/screen.ts";
 import { Alert } from "../../parts/Alert.tsx";
-import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
+import { Choice, Group, RecordButton, SmallButton } from "../../parts/Group.tsx";
 import { TextBox } from "../../parts/TextBox.tsx";
 import { freshId } from "../../shop/fresh-id.ts";
 import { useShop } from "../../shop/shop.ts";
@@ -71,7 +71,7 @@ export function RecipeGroup() {
       )}
       <TextBox label="Keep these heats as" text={name} onText={setName} size="small" onEnter={keep} />
       {why && <Alert>{why}</Alert>}
-      <SmallButton onClick={keep}>Keep as a recipe</SmallButton>
+      <RecordButton onClick={keep}>Keep as a recipe</RecordButton>
     </Group>
   );
 }

@@ -8,7 +8,7 @@ import { useState } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { Alert } from "../../parts/Alert.tsx";
 import { PercentBox } from "../../parts/Box.tsx";
-import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
+import { Choice, Group, RecordButton } from "../../parts/Group.tsx";
 import { TextBox } from "../../parts/TextBox.tsx";
 import { freshId } from "../../shop/fresh-id.ts";
 import { useShop } from "../../shop/shop.ts";
@@ -134,7 +134,7 @@ export function SteelGroup({ steel }: { steel: SteelFigures | null }) {
         ))}
       <TextBox label="Keep this bar as" text={name} onText={setName} size="small" onEnter={keep} />
       {why && <Alert>{why}</Alert>}
-      <SmallButton onClick={keep}>Keep for the shop</SmallButton>
+      <RecordButton onClick={keep}>Keep for the shop</RecordButton>
       {steel ? (
         <dl className="text-sm">
           <Row name="begins to dissolve (Ac1)" span={steel.ac1} unit="°C" />

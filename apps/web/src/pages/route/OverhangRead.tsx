@@ -8,7 +8,7 @@ import { useState } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { useDocument, useFilePart } from "../../blade/screen.ts";
 import { LengthBox } from "../../parts/Box.tsx";
-import { SmallButton } from "../../parts/Group.tsx";
+import { RecordButton } from "../../parts/Group.tsx";
 import { useShop } from "../../shop/shop.ts";
 
 /** How far the belt hangs past the platen for this plunge; what it left is read once and remembered for belt and set-up. */
@@ -73,7 +73,7 @@ function Read({ first, onKeep }: { first: ReadOff; onKeep: (read: ReadOff) => st
       {box("It hung past by", "past")}
       {box("and left a radius of", "radius")}
       <div>
-        <SmallButton onClick={() => setWhy(onKeep(read))}>Remember it</SmallButton>
+        <RecordButton onClick={() => setWhy(onKeep(read))}>Remember it</RecordButton>
         {why && <span role="alert"> {why}</span>}
       </div>
     </>

@@ -24,11 +24,11 @@ export function RemovedStages() {
         {removed.map(({ stage, at }) => (
           <li key={stage.id} className="flex items-center gap-2 text-sm">
             <span className="min-w-0 flex-1">
-              {nameOf(stage)}
+              {nameOf(stage, standing)}
               <span className="block text-xs text-faint">{whenInWords(Date.parse(at))}</span>
             </span>
             <SmallButton
-              label={`Put ${nameOf(stage)} back`}
+              label={`Put ${nameOf(stage, standing)} back`}
               onClick={() => {
                 const { route } = open.store.getState();
                 open.end();

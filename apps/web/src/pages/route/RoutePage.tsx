@@ -125,7 +125,9 @@ export function RoutePage() {
           stages={report?.stages ?? null}
           chosen={chosen}
           onChoose={setPicked}
-          onDone={(one, isDone) => (isDone ? tick(screen, one, nameOf(one)) : notDone(screen, one.id))}
+          onDone={(one, isDone) =>
+            isDone ? tick(screen, one, nameOf(one, route.stages)) : notDone(screen, one.id)
+          }
           onChange={change}
         />
       </div>

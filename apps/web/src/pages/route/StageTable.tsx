@@ -99,6 +99,7 @@ export function StageTable({
               <Row
                 key={stage.id}
                 stage={stage}
+                name={nameOf(stage, route.stages)}
                 report={stages?.[i]?.id === stage.id ? stages[i]! : null}
                 isChosen={i === chosen}
                 why={wrong.filter(({ kind }) => kind === stage.kind).map(({ why }) => why)}
@@ -116,6 +117,7 @@ export function StageTable({
 
 function Row({
   stage,
+  name,
   report,
   isChosen,
   why,
@@ -124,6 +126,8 @@ function Row({
   onTakeOut,
 }: {
   stage: Stage;
+  /** Its name among the stages of its route. */
+  name: string;
   report: StageReport | null;
   isChosen: boolean;
   why: readonly string[];
@@ -133,7 +137,6 @@ function Row({
 }) {
   const unit = useSettings((settings) => settings.unit);
   const { words } = STAGES[stage.kind];
-  const name = nameOf(stage);
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: stage.id });
   const say = (mm: number) => showLength(mm, unit);
   const cell = (values: readonly (number | null)[] | undefined) =>

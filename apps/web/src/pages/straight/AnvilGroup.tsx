@@ -5,7 +5,7 @@ import { fieldOf } from "../../blade/derived.ts";
 import { useFile, useScreen } from "../../blade/screen.ts";
 import { Alert } from "../../parts/Alert.tsx";
 import { LengthBox, NumberBox } from "../../parts/Box.tsx";
-import { Group, SmallButton } from "../../parts/Group.tsx";
+import { Group, RecordButton } from "../../parts/Group.tsx";
 
 /** A simulated piece to try it on: bent as it is told, and bent again by every blow that is written down. */
 export function AnvilGroup({ laid, onLaid }: { laid: LaidPiece | null; onLaid: (laid: LaidPiece) => void }) {
@@ -74,7 +74,7 @@ export function AnvilGroup({ laid, onLaid }: { laid: LaidPiece | null; onLaid: (
         onCommit={(rule) => within(rule, 5, { rule })}
       />
       {why && <Alert>{why}</Alert>}
-      <SmallButton
+      <RecordButton
         onClick={() =>
           send("PUT", `/anvil/${id}`, piece).then(
             () => {
@@ -86,7 +86,7 @@ export function AnvilGroup({ laid, onLaid }: { laid: LaidPiece | null; onLaid: (
         }
       >
         {laid ? "Lay another piece on the anvil" : "Lay it on the anvil"}
-      </SmallButton>
+      </RecordButton>
       {laid && (
         <p className="text-sm" role="status">
           A simulated piece lies on it.

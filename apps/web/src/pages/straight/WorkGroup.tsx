@@ -7,7 +7,7 @@ import { useSettings } from "../../app/settings.ts";
 import { useScreen } from "../../blade/screen.ts";
 import { CountBox, LengthBox } from "../../parts/Box.tsx";
 import { Caution } from "../../parts/Caution.tsx";
-import { Group, SmallButton } from "../../parts/Group.tsx";
+import { Group, RecordButton } from "../../parts/Group.tsx";
 import { strike } from "../../work/strike.ts";
 
 const CAUTION =
@@ -97,7 +97,7 @@ export function WorkGroup({
               }}
             />
           )}
-          <SmallButton onClick={struck}>Struck</SmallButton>
+          <RecordButton onClick={struck}>Struck</RecordButton>
         </>
       )}
       {blows.made > 0 && (

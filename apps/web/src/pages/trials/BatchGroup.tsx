@@ -13,7 +13,7 @@ import { useBladeNames } from "../../api/blades.ts";
 import { Alert } from "../../parts/Alert.tsx";
 import { AngleBox, LengthBox, NumberRow } from "../../parts/Box.tsx";
 import { Caution } from "../../parts/Caution.tsx";
-import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
+import { Choice, Group, RecordButton, SmallButton } from "../../parts/Group.tsx";
 import { newId } from "../../saving/id.ts";
 import type { Draft } from "./draft.ts";
 import { DAMAGE_NAMES } from "./words.ts";
@@ -194,7 +194,7 @@ export function BatchGroup({
         />
       )}
       {why && <Alert>{why}</Alert>}
-      <SmallButton onClick={keep}>Write it down</SmallButton>
+      <RecordButton onClick={keep}>Write it down</RecordButton>
       {next && (next.do === "thinner" || next.do === "thicker" || next.do === "steeper") && (
         <SmallButton
           onClick={() =>
