@@ -72,6 +72,7 @@ export default defineConfig({
           environment: "node",
           include: ["apps/server/test/**/*.test.ts"],
           globalSetup: ["apps/server/test/cluster.ts"],
+          env: { TRUE_SPINE_COPIES: "/tmp/true-spine-copies-of-tests" },
         },
       },
       {

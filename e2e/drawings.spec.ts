@@ -70,7 +70,8 @@ test("a drawing that leans is made level by a line along its spine, and its clos
   const dialog = page.getByRole("dialog", { name: "Lay out leans.dxf" });
   const make = dialog.getByRole("button", { name: "Make a blade of it" });
   const turned = dialog.getByLabel("Turned, + to the left");
-  await expect(make).toBeDisabled();
+  await make.click();
+  await expect(dialog.getByText("Confirm the closed gaps first")).toBeVisible();
   await dialog.getByRole("button", { name: "Level by a line" }).click();
   const view = dialog.getByRole("img", { name: /The drawing/ });
   const [left, bottom, width] = await view.evaluate((svg: SVGSVGElement) => {

@@ -6,10 +6,13 @@ const MOST = 250;
 interface Stops {
   /** What has the focus: its name as a screen reader says it, as far as labels and text tell. */
   readonly now: string;
-  /** So many presses of Tab on, as it looks; null where that one is not to be told from others, or nothing has the focus. */
-  readonly on: number | null;
-  /** And so many back to the same. */
-  readonly back: number;
+  /**
+   * Presses of Tab to the nearest stop of the name, negative for Shift and Tab. Null where the page has no such stop yet or nothing has
+   * the focus.
+   */
+  readonly steps: number | null;
+  /** Whether the focus is on the last stop: Tab would leave the page, and what it meets there differs between browsers. */
+  readonly isLast: boolean;
 }
 
 /** Where the focus is, and how far it is to the stop of a name. */
@@ -46,27 +49,33 @@ const stopsTo = (page: Page, name: string | RegExp): Promise<Stops> =>
       return typeof name === "string" ? its === name : name.test(its);
     };
     const there = stops.flatMap((one, i) => (isThere(one) ? [i] : []));
-    const isSure = here >= 0 && there.length === 1;
-    const on = isSure ? (there[0]! - here + stops.length) % stops.length : null;
-    // Where none is chosen, Tab comes to the first of radio buttons from before, and to the last from behind.
-    const isOneWay = isSure && isRadio(stops[there[0]!]!);
-    return { now, on, back: on === null || isOneWay ? Number.POSITIVE_INFINITY : stops.length - on };
+    const steps = there.map((i) => i - here).sort((a, b) => Math.abs(a) - Math.abs(b));
+    const nearest = here >= 0 && steps.length > 0 ? steps[0]! : null;
+    // Of radio buttons without a choice Shift and Tab comes to the last, Tab to the first: they are approached from before.
+    const isPassed = nearest !== null && nearest < 0 && isRadio(stops[here + nearest]!);
+    return { now, steps: isPassed ? nearest - 1 : nearest, isLast: here === stops.length - 1 };
   }, name);
 
-/** Tab, or Shift and Tab where that is less far, and nothing else, until something of that name has the focus. */
+/**
+ * Tab, or Shift and Tab where the control is behind, and nothing else, until something of that name has the focus. It never goes past
+ * the page's end: there a browser with a window goes on into its own bar.
+ */
 export async function tabTo(page: Page, name: string | RegExp): Promise<void> {
   const seen: string[] = [];
-  let isBack = false;
   for (let pressed = 0; pressed < MOST; ) {
-    const { now, on, back } = await stopsTo(page, name);
+    const { now, steps, isLast } = await stopsTo(page, name);
     if (typeof name === "string" ? now === name : name.test(now)) return;
     seen.push(now);
-    if (on !== null) isBack = back < on;
-    const far = on === null ? 1 : Math.min(on, back);
-    for (let i = 0; i < far; i++) await page.keyboard.press(isBack ? "Shift+Tab" : "Tab");
-    pressed += far;
+    const go = steps ?? (isLast ? -1 : 1);
+    for (let i = 0; i < Math.abs(go); i++) await page.keyboard.press(go < 0 ? "Shift+Tab" : "Tab");
+    pressed += Math.abs(go);
   }
   throw new Error(`Tab never came to ${name}; it came to ${[...new Set(seen)].join(" | ")}`);
+}
+
+/** Leaves a box for the next stop, or for the one before where it is the last of the page. */
+export async function leave(page: Page): Promise<void> {
+  await page.keyboard.press((await stopsTo(page, "")).isLast ? "Shift+Tab" : "Tab");
 }
 
 /** What has the focus, as {@link Stops} says it. */

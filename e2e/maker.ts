@@ -1,12 +1,12 @@
 import { expect, type Page } from "@playwright/test";
-import { tabTo } from "./keys.ts";
+import { leave, tabTo } from "./keys.ts";
 
 /** What a maker does on any page, by keys alone. */
 export async function type(page: Page, name: string | RegExp, text: string): Promise<void> {
   await tabTo(page, name);
   await page.keyboard.press("ControlOrMeta+a");
   await page.keyboard.type(text);
-  await page.keyboard.press("Tab");
+  await leave(page);
 }
 
 export async function press(page: Page, name: string | RegExp, key = "Enter"): Promise<void> {
@@ -57,8 +57,6 @@ export async function startBlade(
   if (bar) await type(page, "Bar, thick", bar);
   if (isFlat) await press(page, /^no taper/, "Space");
   await type(page, "Name", name);
-  await expect(page.getByRole("button", { name: "Start with this blade" })).toBeEnabled();
-  await page.keyboard.press("Shift+Tab");
-  await page.keyboard.press("Enter");
+  await press(page, "Start with this blade");
   await expect(page.getByRole("heading", { name })).toBeVisible();
 }

@@ -19,7 +19,7 @@ run(async () => {
       databaseUrl: cluster.url("postgres"),
       port: Number(process.env.E2E_PORT),
       dist: DIST,
-      env: { LOG_LEVEL: "warn", ...door.env },
+      env: { LOG_LEVEL: "warn", TRUE_SPINE_COPIES: join(folder, "copies"), ...door.env },
     });
     const code = await Promise.race([asked, server.gone]);
     await server.stop();

@@ -8,6 +8,8 @@ import { beginCopy, endCopy } from "./records/copies.ts";
 import { noteTrouble } from "./records/troubles.ts";
 
 const LOOK_EVERY_MS = 10 * 60_000;
+/** The first look after the start waits, so that it does not slow the start down. */
+const FIRST_LOOK_MS = 60_000;
 /** Of the night, local time: when nobody grinds. */
 const NIGHT_HOUR = 2;
 const AGAIN_AFTER_MS = 3600_000;
@@ -16,6 +18,7 @@ const run = promisify(execFile);
 /** Makes copies of everything as a process of its own: when asked, and once a night. */
 export class Copying {
   private timer: ReturnType<typeof setInterval> | undefined;
+  private first: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
     private readonly db: Database,
@@ -23,7 +26,7 @@ export class Copying {
     private readonly log: Logger,
   ) {}
 
-  /** Begins one. Answers false where one is being made already, or no folder is named. */
+  /** Begins one. Answers false where one is being made already. */
   async begin(isWanted?: (state: CopyState) => boolean): Promise<boolean> {
     const begun = await beginCopy(this.db, isWanted);
     if (begun)
@@ -37,12 +40,14 @@ export class Copying {
         this.log.warn({ err: error }, "nightly copy not begun"),
       );
     this.timer = setInterval(look, LOOK_EVERY_MS);
+    this.first = setTimeout(look, FIRST_LOOK_MS);
     this.timer.unref();
-    look();
+    this.first.unref();
   }
 
   stop(): void {
     clearInterval(this.timer);
+    clearTimeout(this.first);
   }
 
   private async make({ id, folder }: { id: number; folder: string }): Promise<void> {

@@ -8,6 +8,9 @@ const isBuilt = HERE.pathname.endsWith("/dist/");
 export const PROJECT_FOLDER = fileURLToPath(PROJECT);
 export const MIGRATIONS = fileURLToPath(new URL("../migrations", HERE));
 export const COPY_SCRIPT = fileURLToPath(new URL("scripts/copy.mjs", PROJECT));
+/** Copies go here until another folder is named: TRUE_SPINE_COPIES, else the program's own folder. */
+export const OWN_COPIES =
+  process.env.TRUE_SPINE_COPIES ?? fileURLToPath(new URL(".true-spine/copies", PROJECT));
 /** What a thread runs: exports `perform`. */
 export const THREAD = fileURLToPath(new URL(isBuilt ? "thread.mjs" : "judging/thread.mjs", HERE));
 

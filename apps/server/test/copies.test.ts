@@ -164,12 +164,14 @@ describe("copies that the server makes", () => {
   const state = async () => (await api.send("GET", "/copies")).body;
 
   test("go to the folder that is named, one at a time, and what came of each is told", async () => {
-    expect(await state()).toMatchObject({ folder: null, lastGood: null, isLate: true, rows: [] });
-    expect((await api.send("POST", "/copies")).status).toBe(409);
+    expect(await state()).toMatchObject({ isOwn: true, lastGood: null, isLate: true, rows: [] });
+    expect((await state()).folder, "the program's own folder until another is named").toBe(
+      process.env.TRUE_SPINE_COPIES,
+    );
     for (const wrong of ["copies", "", "/a\nb"])
       expect((await api.send("PUT", "/copies", { folder: wrong })).status).toBe(422);
     const own = join(folder, "named");
-    expect((await api.send("PUT", "/copies", { folder: own })).body).toMatchObject({ folder: own });
+    expect((await api.send("PUT", "/copies", { folder: own })).body).toMatchObject({ folder: own, isOwn: false });
     const begun = await Promise.all([1, 2, 3].map(() => api.send("POST", "/copies")));
     expect(begun.map(({ status }) => status)).toEqual([202, 202, 202]);
     await vi.waitFor(async () => expect((await state()).isRunning).toBe(false), {

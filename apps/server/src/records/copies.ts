@@ -1,6 +1,7 @@
 import type { CopyRow, CopyState } from "@true-spine/core/registry/contract.ts";
 import { desc, eq, sql } from "drizzle-orm";
 import { type Database, inTransaction } from "../database.ts";
+import { OWN_COPIES } from "../places.ts";
 import { copies, copySettings } from "../schema/copies.ts";
 
 const ONLY = 1;
@@ -38,7 +39,8 @@ export async function readCopies(db: Database): Promise<CopyState> {
     .orderBy(desc(copies.id))
     .limit(1);
   return {
-    folder: settings?.folder ?? null,
+    folder: settings?.folder ?? OWN_COPIES,
+    isOwn: (settings?.folder ?? OWN_COPIES) === OWN_COPIES,
     lastGood: last?.at ?? null,
     isLate: last?.isLate ?? true,
     isRunning: rows.some((row) => row.isRunning),
@@ -61,7 +63,7 @@ export async function beginCopy(
   return inTransaction(db, async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(hashtext('copies'))`);
     const state = await readCopies(tx as Database);
-    if (!state.folder || state.isRunning || !isWanted(state)) return null;
+    if (state.isRunning || !isWanted(state)) return null;
     const [made] = await tx.insert(copies).values({}).returning({ id: copies.id });
     return { id: made!.id, folder: state.folder };
   });

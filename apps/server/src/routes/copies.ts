@@ -18,8 +18,7 @@ export function copyRoutes({ db, judging }: Stores, copying: Copying | null): Ho
   });
 
   routes.post("/", async (c) => {
-    const { folder, isRunning } = await readCopies(db);
-    if (!folder) throw new Problem(409, "Name the folder first that copies go to.");
+    const { isRunning } = await readCopies(db);
     if (!copying) throw new Problem(503, "This server makes no copies.");
     if (!isRunning) await copying.begin();
     return c.json(await readCopies(db), 202);

@@ -153,6 +153,8 @@ describe("the findings at the foot", () => {
       }),
     );
     expect(screen.getByRole("button").textContent).toContain(words);
+    // One mark for each statement: the drawing is sound, whatever the route says beside it.
+    expect(within(screen.getByRole("button")).getByRole("img", { name: "All well" })).toBeTruthy();
     const link = screen.queryByRole("link", { name: /Route: 3/ });
     expect(link?.getAttribute("href") ?? null).toBe(of?.route.fix ? "/blades/blade-1/route" : null);
   });

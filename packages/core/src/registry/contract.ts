@@ -162,8 +162,10 @@ export interface CopyRow {
 }
 
 export interface CopyState {
-  /** Where copies go; null until that is named. */
-  folder: string | null;
+  /** Folder the copies go to. */
+  folder: string;
+  /** Whether that is the program's own folder, on the same disk as the database. */
+  isOwn: boolean;
   lastGood: string | null;
   /** Whether there is no good one of the last seven days. */
   isLate: boolean;

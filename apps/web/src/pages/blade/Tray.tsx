@@ -123,19 +123,19 @@ function useLastTried(judged: Judged | null): readonly Finding[] | null {
   }, [judged, tried]);
 }
 
-/** The worst in a line. That all is well is only said where route and readings have nothing to fix or to watch either. */
+/**
+ * The worst finding of the drawing in a line, with one mark: the drawing's own. Route, readings and heats have marks of their own beside
+ * it; that all is well is only said where they have nothing to fix or to watch either.
+ */
 function Line({ groups, work }: { groups: readonly FindingGroup[]; work: WorkJudged | null }) {
   const count = (severity: Severity) => groups.filter(({ finding }) => finding.severity === severity).length;
   const [fix, watch, note] = [count("fix"), count("watch"), count("note")];
   const [first] = groups;
   const worst = first && first.finding.severity !== "note" ? first.finding : null;
   const ofWork = troubled(work);
-  const isOfWorkFix = ofWork.some(({ counts }) => counts.fix > 0);
-  const sign =
-    worst?.severity ?? (isOfWorkFix ? "fix" : ofWork.length > 0 ? "watch" : work?.isBehind ? "note" : "well");
   return (
     <>
-      <Sign of={sign} />
+      <Sign of={worst?.severity ?? "well"} />
       <span className="min-w-0 flex-1 truncate font-semibold">
         {worst && (
           <>

@@ -1,6 +1,6 @@
 import { FAMILIES, valuesOf } from "@true-spine/core/design/families.ts";
 import type { Dimension, Values } from "@true-spine/core/design/family.ts";
-import { type Answers, GRINDS, handleFor, STARTS } from "@true-spine/core/design/first.ts";
+import { type Answers, type FirstBlade, GRINDS, handleFor, STARTS } from "@true-spine/core/design/first.ts";
 import { firstHandle } from "@true-spine/core/design/first-handle.ts";
 import { edgeOf, type Knife, middleOf } from "@true-spine/core/edge/knives.ts";
 import { OWN_PURPOSE, PURPOSES } from "@true-spine/core/findings/purposes.ts";
@@ -18,11 +18,12 @@ import { Caution } from "../../parts/Caution.tsx";
 import { Choice } from "../../parts/Group.tsx";
 import { useNotices } from "../../parts/Notices.tsx";
 import { PlainButton } from "../../parts/PlainButton.tsx";
-import { refusedWords, useRefused, WithRefusals } from "../../parts/refusals.tsx";
+import { useGuard, WithRefusals } from "../../parts/refusals.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { Sign } from "../../parts/Sign.tsx";
 import { TextBox } from "../../parts/TextBox.tsx";
 import { UnitMenu } from "../../parts/UnitMenu.tsx";
+import { useTakenOnceKnown } from "../../parts/useTakenOnceKnown.ts";
 import { useTitle } from "../../parts/useTitle.ts";
 import { newId } from "../../saving/id.ts";
 import { useShop } from "../../shop/shop.ts";
@@ -71,7 +72,7 @@ export function NewBlade() {
 
 function Questions() {
   useTitle("New blade");
-  const refused = refusedWords(useRefused());
+  const { guard, why: refused } = useGuard();
   const navigate = useNavigate();
   const unit = useSettings((settings) => settings.unit);
   const { shop } = useShop();
@@ -107,13 +108,14 @@ function Questions() {
       change({ values: { ...answers.values, [key]: value } });
       return null;
     };
-  const start = async () => {
-    if (!made?.ok || refused) return;
+  const save = async (first: FirstBlade) => {
+    if (!first.ok)
+      return setWhy(`The blade was not started. ${inUnit(first.why, unit)} Change a size or the bar.`);
     setIsBusy(true);
     const id = newId();
     try {
-      await createBlade(id, made.blade);
-      const file = firstHandle(made.blade, tang);
+      await createBlade(id, first.blade);
+      const file = firstHandle(first.blade, tang);
       // The blade is on the rack by now: without its handle it is still the blade that was asked for.
       await saveDocument(id, "handle", { file, base: 0, saveKey: newId() }).catch(() =>
         useNotices.getState().tell("The blade is on the rack; its handle could not be kept."),
@@ -131,22 +133,32 @@ function Questions() {
       setIsBusy(false);
     }
   };
+  // Pressed while the blade is still calculated, the button takes effect as soon as the blade is there.
+  const { press, waiting } = useTakenOnceKnown(
+    new Map(made ? [["start", made]] : []),
+    made === null && trouble === null,
+    (first) => void save(first),
+  );
+  const start = () => {
+    setWhy(null);
+    guard(() => press("start"));
+  };
   const grinds = STARTS[answers.use]?.grinds ?? GRINDS;
   return (
     <form
       className="flex h-full flex-col"
       onSubmit={(event) => {
         event.preventDefault();
-        void start();
+        if (!isBusy) start();
       }}
     >
       <header className="flex h-13 shrink-0 items-center gap-3 border-b border-rule bg-paper px-5">
         <h1 className="flex-1 text-[17px] font-bold">Start a blade</h1>
-        {(why ?? refused) && <Alert>{why ?? refused}</Alert>}
+        {(refused ?? why) && <Alert>{refused ?? why}</Alert>}
         <UnitMenu />
         <PlainButton onClick={() => navigate("/")}>Cancel</PlainButton>
-        <PlainButton kind="main" type="submit" disabled={!made?.ok || isBusy || refused !== null}>
-          {isBusy ? "Putting it on the rack …" : "Start with this blade"}
+        <PlainButton kind="main" type="submit" isBusy={isBusy || waiting !== null}>
+          {startWords(isBusy, waiting !== null)}
         </PlainButton>
       </header>
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(360px,430px)_1fr]">
@@ -288,6 +300,11 @@ function Questions() {
       </div>
     </form>
   );
+}
+
+function startWords(isSaving: boolean, isWaiting: boolean): string {
+  if (isSaving) return "Saving the blade …";
+  return isWaiting ? "Start with this blade …" : "Start with this blade";
 }
 
 /** A family's values with the sizes kept that it can take, and the handle for this hand. */

@@ -24,7 +24,7 @@ import { LengthBox, NumberBox } from "../../parts/Box.tsx";
 import { Choice, SmallButton } from "../../parts/Group.tsx";
 import { PlainButton } from "../../parts/PlainButton.tsx";
 import { Question } from "../../parts/Question.tsx";
-import { refusedWords, useRefused, WithRefusals } from "../../parts/refusals.tsx";
+import { useGuard, WithRefusals } from "../../parts/refusals.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { TextBox } from "../../parts/TextBox.tsx";
 import { newId } from "../../saving/id.ts";
@@ -54,7 +54,7 @@ interface LayOutProps {
 }
 
 function Layout({ drawing, name: fileName, onClose }: LayOutProps) {
-  const refused = refusedWords(useRefused());
+  const { guard, why: refused } = useGuard();
   const unit = useSettings((settings) => settings.unit);
   const navigate = useNavigate();
   const [laying, setLaying] = useState<Laying>({
@@ -254,8 +254,15 @@ function Layout({ drawing, name: fileName, onClose }: LayOutProps) {
         <PlainButton onClick={onClose}>Cancel</PlainButton>
         <PlainButton
           kind="main"
-          disabled={isBusy || refused !== null || (placed.gaps.length > 0 && !isSeen)}
-          onClick={() => void start()}
+          isBusy={isBusy}
+          onClick={() => {
+            if (isBusy) return;
+            guard(() => {
+              if (placed.gaps.length > 0 && !isSeen)
+                setWhy("Confirm the closed gaps first: check the box above.");
+              else void start();
+            });
+          }}
         >
           {isBusy ? "Putting it on the rack …" : "Make a blade of it"}
         </PlainButton>

@@ -22,6 +22,7 @@ import { useNotices } from "../../parts/Notices.tsx";
 import { PlainButton } from "../../parts/PlainButton.tsx";
 import { SavedElsewhere } from "../../parts/SavedElsewhere.tsx";
 import { Sign } from "../../parts/Sign.tsx";
+import { useTakenOnceKnown } from "../../parts/useTakenOnceKnown.ts";
 import { useTitle } from "../../parts/useTitle.ts";
 import { savedNow } from "../../saving/held.ts";
 import { LeftWorkDialog } from "../../saving/LeftWorkDialog.tsx";
@@ -101,6 +102,16 @@ function OpenRun({ id, session }: { id: string; session: RunSession }) {
       tell(`${whyOf(error)} The run was not deleted.`);
     }
   };
+  const { press, waiting } = useTakenOnceKnown(
+    new Map(report && data ? [["sheet", { report, data }]] : []),
+    trouble === null && (!data || !report || isBehind),
+    (of) => download(file.name, "-batch.csv", writeRun(of.data, of.report), "text/csv"),
+  );
+  const pickPlace = () => {
+    if (data && !data.specification)
+      tell("Add a blade to this run first: the places to chart are the blade's.");
+    else setIsPicking("place");
+  };
   const blades = data?.blades ?? [];
   const place = report?.places[Math.min(chosen, (report?.places.length ?? 1) - 1)] ?? null;
   return (
@@ -129,16 +140,11 @@ function OpenRun({ id, session }: { id: string; session: RunSession }) {
         </span>
         <span className="ml-auto flex gap-2">
           <PlainButton onClick={() => setIsPicking("blades")}>Blades</PlainButton>
-          <PlainButton onClick={() => setIsPicking("place")} disabled={!data?.specification}>
+          <PlainButton isBusy={isPicking === "place" && !data} onClick={pickPlace}>
             Add a place
           </PlainButton>
-          <PlainButton
-            disabled={!report || !data}
-            onClick={() =>
-              report && data && download(file.name, "-batch.csv", writeRun(data, report), "text/csv")
-            }
-          >
-            Batch sheet
+          <PlainButton isBusy={waiting !== null} onClick={() => press("sheet")}>
+            {waiting === null ? "Batch sheet" : "Batch sheet …"}
           </PlainButton>
           <PlainButton onClick={() => void remove()}>Delete</PlainButton>
         </span>

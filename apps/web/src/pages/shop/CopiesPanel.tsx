@@ -28,7 +28,7 @@ function Copies({ state }: { state: CopyState }) {
   const [text, setText] = useState<string | null>(null);
   const [why, setWhy] = useState<string | null>(null);
   const queries = useQueryClient();
-  const folder = text ?? state.folder ?? "";
+  const folder = text ?? state.folder;
   const act = async (work: () => Promise<CopyState>) => {
     setWhy(null);
     try {
@@ -41,7 +41,7 @@ function Copies({ state }: { state: CopyState }) {
   };
   const keep = async () => {
     const named = folder.trim();
-    if (named === (state.folder ?? "")) return true;
+    if (named === state.folder) return true;
     if (!/^\/./.test(named)) {
       setWhy("Name the folder whole, from the root, as /media/disk/copies.");
       return false;
@@ -56,6 +56,15 @@ function Copies({ state }: { state: CopyState }) {
         </span>
         {lastInWords(state)}
       </p>
+      {state.isOwn && (
+        <p className="mt-1 flex items-start gap-2">
+          <span className="pt-0.5">
+            <Sign of="watch" />
+          </span>
+          The copies lie on the same disk as the program. If this disk fails, the copies are lost too: name a
+          folder on another disk.
+        </p>
+      )}
       <p className="mt-1 max-w-prose text-sm text-faint">
         Once a night everything is copied, restored elsewhere and compared; only what is the same there counts
         as good. Of the copies seven days, four weeks and twelve months stay. A folder on another disk
@@ -123,10 +132,8 @@ function Copies({ state }: { state: CopyState }) {
   );
 }
 
-function lastInWords({ folder, lastGood, isLate }: CopyState): string {
-  if (!folder)
-    return "No copies are made: no folder is named for them. If this disk goes, everything goes with it.";
-  if (!lastGood) return "There is no good copy yet.";
+function lastInWords({ lastGood, isLate }: CopyState): string {
+  if (!lastGood) return "There is no good copy yet. The first is made within minutes of the start.";
   const ago = `The last good copy was made ${agoInWords(Date.parse(lastGood))}.`;
   return isLate ? `${ago} There is none of the last seven days: see below why.` : ago;
 }
