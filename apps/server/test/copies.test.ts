@@ -171,7 +171,10 @@ describe("copies that the server makes", () => {
     for (const wrong of ["copies", "", "/a\nb"])
       expect((await api.send("PUT", "/copies", { folder: wrong })).status).toBe(422);
     const own = join(folder, "named");
-    expect((await api.send("PUT", "/copies", { folder: own })).body).toMatchObject({ folder: own, isOwn: false });
+    expect((await api.send("PUT", "/copies", { folder: own })).body).toMatchObject({
+      folder: own,
+      isOwn: false,
+    });
     const begun = await Promise.all([1, 2, 3].map(() => api.send("POST", "/copies")));
     expect(begun.map(({ status }) => status)).toEqual([202, 202, 202]);
     await vi.waitFor(async () => expect((await state()).isRunning).toBe(false), {

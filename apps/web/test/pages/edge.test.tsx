@@ -1,7 +1,6 @@
 import { act, cleanup, fireEvent, screen } from "@testing-library/react";
 import { type Edge, type EdgeStep, NO_EDGE, NO_THIN } from "@true-spine/core/edge/schema.ts";
-import { chosenSteps } from "@true-spine/core/edge/steps.ts";
-import { edgeReport } from "@true-spine/core/route/edge-report.ts";
+import { edgeReport, stepsOfEdge } from "@true-spine/core/route/edge-report.ts";
 import { firstRoute } from "@true-spine/core/route/first.ts";
 import { thinReport } from "@true-spine/core/route/thin-report.ts";
 import { USUAL_SHOP } from "@true-spine/core/shop/schema.ts";
@@ -34,7 +33,7 @@ function Page({ i = 0 }: { i?: number }) {
   const rows = useWorkRows();
   const asked = { blade: file, route, shop, edge: doc, which: "first" as const, done: sharpenedAt(rows) };
   const report = edgeReport(asked)!;
-  const steps = chosenSteps(file, doc, "first", route.finish.edge);
+  const steps = stepsOfEdge(file, doc, "first", route.finish.edge);
   const edit = useEdgeDocument("first", steps);
   const lost = report.life.done * report.life.each;
   const thin = thinReport({ blade: file, shop, which: "first", thin: doc.thin ?? NO_THIN, lost })!;

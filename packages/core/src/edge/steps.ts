@@ -1,4 +1,4 @@
-import type { Blade } from "../blade/schema.ts";
+import type { PerSide } from "../blade/station.ts";
 import { type Edge, type EdgeStep, MOST_STEPS } from "./schema.ts";
 
 /** How an edge's steps are changed. `steps` are that edge's own as they stand: the usual ones are written down by the first change. */
@@ -6,15 +6,17 @@ function withSteps(edge: Edge, which: EdgeStep["edge"], steps: readonly EdgeStep
   return { ...edge, steps: [...edge.steps.filter((step) => step.edge !== which), ...steps] };
 }
 
-/** An edge's own steps, or where it has none a finish bevel at the blade's own angle, down to `to` µm, and a strop at the same. Common practice. */
+/**
+ * An edge's own steps, or where it has none a finish bevel at the edge's angle, down to `to` µm, and a strop at the same angle. `angle`:
+ * degrees per side as ground, null where the blade has no such edge. Common practice.
+ */
 export function chosenSteps(
-  blade: Blade,
+  angle: PerSide<number> | null,
   edge: Edge,
   which: EdgeStep["edge"],
   to: number,
 ): readonly EdgeStep[] {
   const own = edge.steps.filter((step) => step.edge === which);
-  const angle = which === "second" ? blade.secondEdge?.angle : blade.edge.angle;
   if (own.length > 0 || !angle || angle.left + angle.right <= 0) return own;
   const step = { edge: which, angle: { left: angle.left, right: angle.right } };
   return [

@@ -37,8 +37,8 @@ const stepName = ({ kind }: EdgeStep) =>
   ({ rough: "rough", finish: "finish", micro: "micro-bevel", strop: "strop" })[kind];
 
 const liesOnFace: Rule = ({ report }) =>
-  report.steps.flatMap(({ step, settings, tool }) => {
-    if (tool.holds.kind !== "stone" || step.kind === "strop") return [];
+  report.steps.flatMap(({ step, settings, tool, isFlat }) => {
+    if (tool.holds.kind !== "stone" || step.kind === "strop" || isFlat) return [];
     const places = report.places.filter((_, i) =>
       SIDES.some((side) => step.angle[side] > 0 && !settings[side][i]!.isFree),
     );

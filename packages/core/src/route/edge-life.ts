@@ -1,9 +1,9 @@
 import { placeAt } from "../blade/chain.ts";
 import { touchUpHeight } from "../edge/facet.ts";
-import { LEAST, lostUntil, type Taken, takenEach, type WornAt, wornAt } from "../edge/life.ts";
+import { lostUntil, type Taken, takenEach, type WornAt, wornAt } from "../edge/life.ts";
 import { type Edge, type Sharpened, USUAL_WEAR } from "../edge/schema.ts";
 import { radians } from "../units/angle.ts";
-import { type EdgePlace, tangentAt } from "./edge-settings.ts";
+import { type EdgePlace, isZeroAt, tangentAt } from "./edge-settings.ts";
 import type { Steel } from "./steel.ts";
 
 /** What years of sharpening make of one edge: mm, degrees, by the steel cut again. */
@@ -47,7 +47,10 @@ export interface EdgeLife {
 }
 
 const LIFE_ROWS = 24;
-/** `after`: how many sharpenings it is also told for. */
+/**
+ * `after`: how many sharpenings it is also told for. `isFlat`: every step lays the face of a zero bevel flat on the stone, so that nothing
+ * comes to be behind the edge.
+ */
 export function lifeOf(
   {
     edge,
@@ -56,9 +59,11 @@ export function lifeOf(
   }: { readonly edge: Edge; readonly done: readonly Sharpened[]; readonly after?: number },
   steel: Steel,
   places: readonly EdgePlace[],
+  isFlat: boolean,
 ): EdgeLife {
   const wear = edge.wear ?? USUAL_WEAR;
   const { field } = steel;
+  const isZero = isFlat && places.every(({ u }) => isZeroAt(steel.station(u)));
   const share = wear.touch / wear.full;
   const taken = takenEach(done, share);
   const since = edge.drawn ? done.filter(({ when }) => Date.parse(when) > Date.parse(edge.drawn!)) : done;
@@ -73,7 +78,7 @@ export function lifeOf(
   const rowAt = (n: number): LifeRow => ({
     n,
     lost: n * each,
-    at: places.map(({ u }) => wornAt(field, u, n * each)),
+    at: places.map(({ u }) => wornAt(field, u, isZero ? 0 : n * each)),
   });
   const rows = Array.from({ length: LIFE_ROWS + 1 }, (_, i) => rowAt(i * step));
   const then = rowAt(after ?? Math.round(until?.n ?? LIFE_ROWS));
@@ -84,7 +89,7 @@ export function lifeOf(
     return {
       x,
       now: behind,
-      later: wornAt(field, u, then.lost).behind,
+      later: isZero ? behind : wornAt(field, u, then.lost).behind,
       edge: [x, y],
       shoulder: [x + high * inward[0], y + high * inward[1]],
     };
@@ -110,7 +115,7 @@ export function lifeOf(
     lost: repaired.reduce((sum, height) => sum + height, whole * each),
     stub: field.sharpFrom > LEAST_STUB ? { from: Math.min(heel, start), to: Math.max(heel, start) } : null,
     touchUp: { steeper: TOUCHED, high: touchUpOf(steel, places[1]!.u, wear.touch) },
-    isZero: places.every(({ u }) => (steel.station(u).behind ?? 0) < LEAST),
+    isZero,
   };
 }
 /** A chip is ground out so far below its floor, mm. Starting value. */

@@ -2,7 +2,7 @@ import type { Abrasive, AbrasiveForm } from "../abrasive/schema.ts";
 import { depthAfter, type Job, type Planned, planSequence } from "../abrasive/sequence.ts";
 import { compileField } from "../blade/field.ts";
 import { integrate } from "../blade/quadrature.ts";
-import type { Blade } from "../blade/schema.ts";
+import { type Blade, SIDES } from "../blade/schema.ts";
 import { type PerSide, type Station, thicknessAlong } from "../blade/station.ts";
 import { constant } from "../blade/table.ts";
 import { turnedOver } from "../blade/turned.ts";
@@ -17,13 +17,15 @@ import {
   type EdgePlace,
   edgePlaces,
   type Holds,
+  isZeroAt,
   type Setting,
   settingsFor,
+  sharpeningAngle,
   tangentAt,
   variesBy,
 } from "./edge-settings.ts";
 import type { Route, WhichEdge } from "./schema.ts";
-import { finishedSteel, type Steel } from "./steel.ts";
+import { finishedSteel, perSide, type Steel } from "./steel.ts";
 import { ratesOf } from "./take.ts";
 
 /** One step of sharpening worked out. mm, minutes, degrees a side. */
@@ -39,6 +41,8 @@ export interface StepReport {
   /** A coarser abrasive than it begins with: minutes less, and blade height more. */
   readonly coarser: { readonly abrasive: Abrasive; readonly minutes: number; readonly takes: number } | null;
   readonly settings: PerSide<readonly Setting[]>;
+  /** Whether the bevel's face lies flat on the stone: nothing is behind the edge, and the step is at the bevel's own angle. */
+  readonly isFlat: boolean;
   /** How much one setting's angle differs along the edge, degrees. */
   readonly varies: number | null;
   /** Of a micro-bevel: how thick it is behind it. */
@@ -101,7 +105,7 @@ export function edgeReport(asked: EdgeAsked): EdgeReport | null {
     const highs = [left.edgeBevel, right.edgeBevel].flatMap((high) => (high === null ? [] : [high]));
     return { ...place, x, height, behind, high: highs.length > 0 ? Math.max(...highs) : null };
   });
-  const chosen = chosenSteps(blade, edge, which, route.finish.edge);
+  const chosen = chosenSteps(groundAngle(steel), edge, which, route.finish.edge);
   const bevelAt = Math.min(COARSEST, route.finish.bevels);
   const steps = stepsOf(asked, steel, chosen, places, bevelAt);
   return {
@@ -114,8 +118,26 @@ export function edgeReport(asked: EdgeAsked): EdgeReport | null {
     atPlunge: atPlungeOf(steel),
     proud: steps.reduce((sum, { takes }) => sum + takes, 0),
     wear: edge.wear ?? USUAL_WEAR,
-    life: lifeOf(asked, steel, places),
+    life: lifeOf(
+      asked,
+      steel,
+      places,
+      steps.every(({ step, isFlat }) => isFlat || step.kind === "strop" || step.kind === "micro"),
+    ),
   };
+}
+
+/** Steps of one edge of a blade: those chosen, else the usual ones; `to` µm is the finish. None where the blade has no such edge. */
+export function stepsOfEdge(blade: Blade, edge: Edge, which: WhichEdge, to: number): readonly EdgeStep[] {
+  const whole = finishedSteel(blade);
+  const steel = which === "second" ? whole.onSecond : whole;
+  return chosenSteps(steel && groundAngle(steel), edge, which, to);
+}
+
+/** Angle of an edge as ground, in its middle, degrees per side, to a hundredth; 0 on a side that is not ground. */
+function groundAngle(steel: Steel): PerSide<number> {
+  const middle = steel.station(edgePlaces(steel)[1]!.u);
+  return perSide((side) => Math.round(100 * (sharpeningAngle(steel, middle, side) ?? 0)) / 100);
 }
 
 /** The highest facet where the bevel still rises out of its plunge, by looks along its run-in. */
@@ -150,28 +172,32 @@ function stepsOf(
 ): StepReport[] {
   const facet = facetsOf(blade, steel, which);
   const middle = steel.station(places[1]!.u);
+  const isZero = places.every(({ u }) => isZeroAt(steel.station(u)));
+  const faces = isZero ? areasOf(finishedSteel(blade))[which].bevels : 0;
   let finest = bevelAt;
   const out = steps.map((step, i): StepReport => {
     const tool = toolOf(shop, step);
     const before = steps.slice(0, i).findLast(({ kind }) => kind !== "strop");
     const takes = before ? takenBy(step, before, finest, { steel, middle, share: shop.scratchShare }) : 0;
-    const area = step.kind === "micro" ? microArea(steel, step) : facet.area;
+    const isFlat = isZero && lieFlat(step, steel, middle);
+    const area = step.kind === "micro" ? microArea(steel, step) : isFlat ? faces : facet.area;
     const job: Job = {
       ...ratesOf(shop),
       largestStep: Math.max(STONES_APART, shop.largestStep),
       area,
-      from: before ? finest : 0,
+      from: before || isFlat ? finest : 0,
       to: step.to,
       depth: before || facet.depth <= 0 ? null : facet.depth,
       ...(before ? {} : { coarsest: bevelAt }),
     };
     const store = shop.abrasives.filter(({ form = "belt" }) => FORMS[tool.holds.kind].includes(form));
-    const ladder = step.kind === "strop" ? null : planned(store, job);
+    const isFine = job.from > 0 && job.to >= job.from;
+    const ladder = step.kind === "strop" || isFine ? null : planned(store, job);
     if (step.kind !== "strop") finest = Math.min(finest, step.to);
     const settings = settingsFor(
       steel,
       tool.holds,
-      step.angle,
+      isFlat ? (station, side) => sharpeningAngle(steel, station, side) ?? step.angle[side] : step.angle,
       places,
       step.kind === "micro" ? step.facet : undefined,
     );
@@ -184,7 +210,8 @@ function stepsOf(
       area,
       coarser: coarserThan(ladder, store, job, step),
       settings,
-      varies: variesBy(settings, step.angle),
+      isFlat,
+      varies: isFlat ? null : variesBy(settings, step.angle),
       behind: step.kind === "micro" ? microBehindOf(step) : null,
     };
   });
@@ -192,6 +219,17 @@ function stepsOf(
     ...one,
     proud: out.slice(i + 1).reduce((sum, { takes }) => sum + takes, 0),
   }));
+}
+
+/** At the bevel's own angle within this, degrees, its face lies flat. */
+const FLAT_WITHIN = 0.25;
+
+function lieFlat({ kind, angle }: EdgeStep, steel: Steel, middle: Station): boolean {
+  if (kind === "micro") return false;
+  return SIDES.every((side) => {
+    const own = sharpeningAngle(steel, middle, side);
+    return own === null || angle[side] === 0 || Math.abs(angle[side] - own) <= FLAT_WITHIN;
+  });
 }
 
 function planned(store: readonly Abrasive[], job: Job): Planned {

@@ -2,6 +2,7 @@ import { clearFrom } from "../blade/measure.ts";
 import { SIDES, type Side } from "../blade/schema.ts";
 import type { PerSide, Station } from "../blade/station.ts";
 import { tangentsOf } from "../edge/facet.ts";
+import { LEAST } from "../edge/life.ts";
 import {
   angleOfBall,
   angleOfLift,
@@ -56,21 +57,40 @@ export interface Setting {
   readonly bulge: number | null;
 }
 
-/** Settings at heel, middle and tip, each side, for angles in degrees; `facet`: the height of a facet that is not the edge bevel, mm. */
+/**
+ * Angle that an edge is sharpened at, degrees per side: of its edge bevel; with nothing behind the edge, of the bevel's own face at the apex,
+ * which then lies flat on the stone. Null where that side is not ground.
+ */
+export function sharpeningAngle(steel: Steel, station: Station, side: Side): number | null {
+  const { edgeBevel, angleAtShoulder, primaryAngle } = station[side];
+  const angle = steel.field.blade.edge.angle[side];
+  if (edgeBevel) return angle;
+  // Beside an edge bevel on the other side this one is its back, and lies flat.
+  if (angle === 0 && !isZeroAt(station)) return null;
+  return angleAtShoulder ?? primaryAngle;
+}
+
+/** Whether the bevel runs to the apex at a place, so that sharpening lays its face flat on the stone. */
+export function isZeroAt(station: Station): boolean {
+  return !station.left.edgeBevel && !station.right.edgeBevel && (station.behind ?? 0) < LEAST;
+}
+
+/** Settings at heel, middle and tip, each side, for angles in degrees, one for all places or each place's own; `facet`: the height of a facet that is not the edge bevel, mm. */
 export function settingsFor(
   steel: Steel,
   tool: Holds,
-  angle: PerSide<number>,
+  angle: PerSide<number> | ((station: Station, side: Side) => number),
   places: readonly EdgePlace[],
   facet?: number,
 ): PerSide<readonly Setting[]> {
   const zero = "zero" in tool ? (tool.zero ?? 0) : 0;
   return perSide((side) => {
-    // What it is known to give too much is taken off what it is set for, and back in what it gives.
-    const alpha = radians(Math.max(0.1, angle[side] - zero));
     const stations = places.map(({ u }) => steel.station(u));
     const middle = stations[1]!;
     return stations.map((station) => {
+      const wanted = typeof angle === "function" ? angle(station, side) : angle[side];
+      // What it is known to give too much is taken off what it is set for, and back in what it gives.
+      const alpha = radians(Math.max(0.1, wanted - zero));
       const face = (facet ?? station[side].edgeBevel ?? 0) / Math.cos(alpha);
       const setting = {
         ...settingAt(steel, tool, side, { alpha, station, middle }),

@@ -11,6 +11,7 @@ import { type AngleCost, costOfAngle, singleAngle } from "../grind/setups.ts";
 import type { Shop } from "../shop/schema.ts";
 import { densityOf } from "../steel/steels.ts";
 import type { Surface } from "./areas.ts";
+import { sharpeningAngle } from "./edge-settings.ts";
 import { rankByHeat, type Warmth } from "./heat.ts";
 import { ladderOf, onSecondEdge, type Rung, type StageSteel } from "./ladder.ts";
 import { type LayoutSheet, layoutOf } from "./layout.ts";
@@ -185,7 +186,6 @@ function workAlong(
 ): WorkAlong {
   const on = workedOn(stage);
   const stations = targets.map(({ u }) => steel.station(u));
-  const angles = finished.blade.edge.angle;
   const none = targets.map(() => null);
   const made = (
     stop: WorkAlong["stop"],
@@ -216,7 +216,7 @@ function workAlong(
       stations.map(({ behind }) => behind),
       (side) => ({
         line: stations.map((one) => one[side].edgeBevel || null),
-        angle: stations.map((one) => (one[side].edgeBevel ? angles[side] : one[side].primaryAngle)),
+        angle: stations.map((one) => sharpeningAngle(finished, one, side)),
       }),
     );
   }

@@ -7,6 +7,7 @@ import { edgeNotJudged, judgeEdge } from "../../src/findings/edge.ts";
 import { parseDocument } from "../../src/registry/documents.ts";
 import { edgeReport } from "../../src/route/edge-report.ts";
 import { firstRoute } from "../../src/route/first.ts";
+import { reportOf } from "../../src/route/report.ts";
 import { parseShop } from "../../src/shop/parse.ts";
 import { type Shop, USUAL_SHOP } from "../../src/shop/schema.ts";
 import { edgeWithWork, sharpenedAt } from "../../src/work/joined.ts";
@@ -104,6 +105,51 @@ describe("steps", () => {
     // A touch-up of 0.01 at 2° more: 0.0671 high; on a convex face its apex is steeper than its chord.
     expect(report.life.touchUp.high).toBeCloseTo(0.0671, 4);
     expect(report.life.until).toBeNull();
+  });
+
+  /** 4.48 over the flats, nothing behind the edge. */
+  const zeroBlade = (bevel: Blade["bevels"]["right"]) =>
+    changed(prism, (copy) => {
+      copy.thickness = [{ x: 0, t: 4.48 }];
+      copy.edge.behind = [{ u: 0, t: 0 }];
+      copy.edge.angle = { left: 15, right: 15 };
+      copy.bevels = { right: bevel, left: "same" };
+    });
+  const plunge = { x: 0, lean: 0, radius: 0 };
+
+  test("a zero bevel is sharpened at its own angle, flat on the stone, on Route and here alike", () => {
+    const zero = zeroBlade({ kind: "flat", pull: "follow", set: "angle", angle: 13.24, plunge });
+    const asked = of(zero);
+    const report = edgeReport(asked)!;
+    const [finish] = report.steps;
+    expect(finish!.step.angle).toEqual({ left: 13.24, right: 13.24 });
+    expect(finish!.isFlat).toBe(true);
+    // The spine's centre is lifted by 30·sin 13.24°.
+    expect(finish!.settings.right[1]!.set).toBeCloseTo(6.871, 3);
+    expect(ids(asked)).not.toContain("edge-lies-on-face");
+    expect(report.life.isZero).toBe(true);
+    for (const { now, later } of report.life.along) expect(later).toBe(now);
+    const plan = reportOf(zero, asked.route, shop, 50);
+    const sharpen = plan.stages.find(({ kind }) => kind === "sharpen")!;
+    expect(sharpen.work.angle.right[1]).toBeCloseTo(13.24, 3);
+    // Held steeper it is an edge bevel, and grows.
+    const steep = edgeReport(of(zero, { edge: edge(step({ angle: { left: 20, right: 20 } })) }))!;
+    expect(steep.steps[0]!.isFlat).toBe(false);
+    expect(steep.life.isZero).toBe(false);
+  });
+
+  test("a convex face to the apex is sharpened at its tangent there: chord and θ", () => {
+    // Chord from the apex to 20 up and 2.24 out, bulge 0.3: 6.390° + 2·atan(0.6/20.125) = 9.806°. Source: geometry.
+    const round = zeroBlade({
+      kind: "convex",
+      pull: "follow",
+      bulge: 0.3,
+      set: "height",
+      height: [{ u: 0, h: 20 }],
+      plunge,
+    });
+    const [finish] = edgeReport(of(round))!.steps;
+    expect(finish!.step.angle.right).toBeCloseTo(9.81, 2);
   });
 
   test("with a rod through a ball, a support, a slack belt or a free hand: each gives its own setting", () => {

@@ -1,5 +1,5 @@
 import { NO_THIN } from "@true-spine/core/edge/schema.ts";
-import { chosenSteps } from "@true-spine/core/edge/steps.ts";
+import { stepsOfEdge } from "@true-spine/core/route/edge-report.ts";
 import type { WhichEdge } from "@true-spine/core/route/schema.ts";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
@@ -36,7 +36,7 @@ export function EdgePage() {
   const report = value?.report ?? null;
   const doc = useDocument("edge");
   const steps = useMemo(
-    () => chosenSteps(file, doc, which, route.finish.edge),
+    () => stepsOfEdge(file, doc, which, route.finish.edge),
     [file, doc, which, route.finish.edge],
   );
   const chosen = Math.max(0, Math.min(picked, steps.length - 1));
