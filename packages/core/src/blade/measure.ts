@@ -2,6 +2,7 @@ import { type Chain, placeAt } from "./chain.ts";
 import type { Field } from "./field.ts";
 import { type Ring, spansAt } from "./outline.ts";
 import type { Blade } from "./schema.ts";
+import type { Station } from "./station.ts";
 
 /** Dimensions read off an outline, whoever drew it: from the curves themselves, not from their nodes. Lengths mm. */
 
@@ -86,6 +87,23 @@ export function crownOf(ring: Ring): { x: number; y: number } {
     }
   }
   return best;
+}
+
+/**
+ * Whether a section square to the edge lies past both plunges and the radius they run out with, from the edge up to `upTo` mm above it.
+ */
+export function isPastPlunge(
+  { plunges }: Pick<Field, "plunges">,
+  { x, y, inward, height }: Pick<Station, "x" | "y" | "inward" | "height">,
+  upTo: number,
+): boolean {
+  const reach = Math.min(upTo, height);
+  return [plunges.left, plunges.right].every((cut) => {
+    if (!cut) return true;
+    const past = (s: number) =>
+      (x + s * inward[0] - cut.x) * cut.cos - (y + s * inward[1] - cut.y) * cut.sin >= cut.radius - 1e-9;
+    return past(0) && past(reach);
+  });
 }
 
 /** The first share of the edge, 0…1, that is sharpened and clear of both plunges and their run-in. */

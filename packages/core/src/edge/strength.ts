@@ -54,6 +54,20 @@ function strengthOf(field: Field, station: Station): EdgeStrength {
   };
 }
 
+/** Side load, N per mm of edge, that yields the section at the contact depth, from the field alone. */
+export function apexStrength(field: Field, station: Station): number {
+  return loadAt(thicknessAlong(field, station.cut, CONTACT_DEPTH), CONTACT_DEPTH);
+}
+
+/**
+ * The weakest section from a fixed height above the apex, mm, to the grind line, from the field alone: two descriptions of one steel have
+ * the same. Null where there is nothing between.
+ */
+export function bodyStrength(field: Field, station: Station, from: number): WeakPlace | null {
+  const top = Math.min(station.right.grindLine ?? station.height, station.left.grindLine ?? station.height);
+  return weakest(field, station, from, top);
+}
+
 /** By steps, closer together low down, where it is nearly always decided; then by halves of halves beside the weakest. */
 function weakest(field: Field, station: Station, from: number, to: number): WeakPlace | null {
   if (to <= from) return null;

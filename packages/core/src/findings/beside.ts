@@ -1,4 +1,5 @@
 import { stationAt, thicknessAbove } from "../blade/station.ts";
+import { edgeAngleAt, isZeroEdge } from "./edge-section.ts";
 import type { Finding, NotJudged } from "./finding.ts";
 import { type Judged, type OtherBlade, type Rule, tipX } from "./judged.ts";
 import { STARTING_VALUE } from "./purposes.ts";
@@ -22,7 +23,8 @@ export const behindForSize: Rule = (judged) => {
   const { field, purpose, say } = judged;
   if (purpose?.key !== "pocket" && purpose?.key !== "field") return [];
   const middle = stationAt(field, 0.5);
-  if (middle.behind === null) return [];
+  // With one face to the apex there is nothing behind the edge to be usual or not.
+  if (middle.behind === null || isZeroEdge(field, middle)) return [];
   const length = tipX(judged);
   const usual = usualBehind(length);
   const share = middle.behind / usual;
@@ -52,10 +54,12 @@ const HARD_USE_ANGLE = 15;
 const HARD_USE = ["pocket", "field", "chopper"];
 
 /** An edge angle below what hard use usually asks for. */
-export const angleForSteel: Rule = ({ blade, purpose }) => {
+export const angleForSteel: Rule = ({ blade, field, purpose }) => {
   if (!purpose || !HARD_USE.includes(purpose.key)) return [];
-  const { left, right } = blade.edge.angle;
-  const least = left === 0 || right === 0 ? (left + right) / 2 : Math.min(left, right);
+  const at = edgeAngleAt(field, stationAt(field, 0.5));
+  const [left, right] = [at.left ?? 0, at.right ?? 0];
+  const exact = left === 0 || right === 0 ? (left + right) / 2 : Math.min(left, right);
+  const least = Math.round(10 * exact) / 10;
   if (least >= HARD_USE_ANGLE || least === 0) return [];
   return [
     {

@@ -1,8 +1,9 @@
-import { bevelOn, type HeightRow, SIDES } from "../blade/schema.ts";
+import { bevelOn, type HeightRow, SIDES, type Side } from "../blade/schema.ts";
 import { type Station, thicknessAbove } from "../blade/station.ts";
 import { wedgeArea } from "../edge/compare.ts";
 import { swingAt } from "../grind/pull.ts";
 import { tan } from "../units/angle.ts";
+import { edgeAngleAt, edgeThickness, isZeroEdge } from "./edge-section.ts";
 import type { Finding, Remedy } from "./finding.ts";
 import { clearStations, type Judged, onSide, owner, type Rule, sidesOf, stretches } from "./judged.ts";
 import { type Purpose, STARTING_VALUE } from "./purposes.ts";
@@ -11,12 +12,13 @@ import { type Purpose, STARTING_VALUE } from "./purposes.ts";
 
 /** Thickness behind the edge above the purpose's range. */
 export const behindTooThick: Rule = (judged) => {
-  const { purpose, say } = judged;
+  const { purpose, field, say } = judged;
   if (!purpose) return [];
   const most = purpose.behind[1];
-  return stretches(clearStations(judged), (s) => s.behind !== null && s.behind > most + 0.005).map(
+  const edge = (s: Station) => edgeThickness(field, s, purpose);
+  return stretches(clearStations(judged), (s) => (edge(s)?.t ?? 0) > most + 0.005).map(
     ({ from, to, stations }): Finding => {
-      const thickest = Math.max(...stations.map((s) => s.behind!));
+      const thickest = Math.max(...stations.map((s) => edge(s)!.t));
       return {
         id: "behind-edge-thick",
         severity: thickest > 1.5 * most && most > 0.2 ? "fix" : "watch",
@@ -24,7 +26,7 @@ export const behindTooThick: Rule = (judged) => {
         measured: thickest,
         wanted: purpose.behind,
         unit: "mm",
-        message: `Behind the edge it is up to ${say.length(thickest)} ${say.along(from, to)}; ${purpose.name} wants ${say.length(purpose.behind[0])} to ${say.length(most)}.`,
+        message: `${edgePlace(judged, stations)} is up to ${say.length(thickest)} ${say.along(from, to)}; ${purpose.name} wants ${say.length(purpose.behind[0])} to ${say.length(most)}.`,
         advice: "Grind the edge thinner before sharpening, or give the knife another purpose.",
         ...judged.heldTo("behind"),
         remedies: [...clampBehind(judged, null, most), ...followTheCurve(judged)],
@@ -32,6 +34,12 @@ export const behindTooThick: Rule = (judged) => {
     },
   );
 };
+
+/** What is measured of an edge, as the subject of a sentence: at the shoulder, or at the height where a shoulder would be. */
+export function edgePlace({ field, purpose, say }: Judged, stations: readonly Station[]): string {
+  const edge = purpose && edgeThickness(field, stations[0]!, purpose);
+  return edge?.isZero ? `Thickness ${say.length(edge.above)} above the edge` : "Thickness behind the edge";
+}
 
 /** Brings every row of the BTE table within bounds. A straight pull's result is not in its table. */
 export function clampBehind(judged: Judged, least: number | null, most: number | null): Remedy[] {
@@ -162,37 +170,37 @@ export const edgeBevelWide: Rule = (judged) => {
   return sidesOf(judged).flatMap((side) => {
     const bevel = bevelOn(blade, side);
     if (bevel.kind === "none" || bevel.pull === "straight" || blade.edge.angle[side] === 0) return [];
-    return stretches(clearStations(judged), (s) => (s[side].edgeBevel ?? 0) > TALLEST_EDGE_BEVEL).map(
-      ({ from, to, stations }): Finding => {
-        const tallest = Math.max(...stations.map((s) => s[side].edgeBevel!));
-        const steeper = Math.ceil(blade.edge.angle[side] * (tallest / TALLEST_EDGE_BEVEL) + 1);
-        return {
-          id: "edge-bevel-wide",
-          severity: "watch",
-          where: { ...onSide(judged, side), x: [from, to] },
-          measured: tallest,
-          wanted: [null, TALLEST_EDGE_BEVEL],
-          unit: "mm",
-          message: `The edge bevel is up to ${say.length(tallest)} high ${say.along(from, to)}; past ${say.length(TALLEST_EDGE_BEVEL)} it is a second grind.`,
-          advice: "Thin it behind the edge before sharpening, or sharpen at a higher angle.",
-          basis: STARTING_VALUE,
-          remedies: [
-            ...clampBehind(judged, null, judged.purpose?.behind[1] ?? 0.6),
-            ...(steeper <= 30
-              ? [
-                  {
-                    words: `Sharpen at ${steeper}° a side.`,
-                    changes: (judged.field.alike ? SIDES : [side]).map((one) => ({
-                      path: ["edge", "angle", one],
-                      value: steeper,
-                    })),
-                  },
-                ]
-              : []),
-          ],
-        };
-      },
-    );
+    const isWide = (s: Station) =>
+      (s[side].edgeBevel ?? 0) > TALLEST_EDGE_BEVEL && !isZeroEdge(judged.field, s);
+    return stretches(clearStations(judged), isWide).map(({ from, to, stations }): Finding => {
+      const tallest = Math.max(...stations.map((s) => s[side].edgeBevel!));
+      const steeper = Math.ceil(blade.edge.angle[side] * (tallest / TALLEST_EDGE_BEVEL) + 1);
+      return {
+        id: "edge-bevel-wide",
+        severity: "watch",
+        where: { ...onSide(judged, side), x: [from, to] },
+        measured: tallest,
+        wanted: [null, TALLEST_EDGE_BEVEL],
+        unit: "mm",
+        message: `The edge bevel is up to ${say.length(tallest)} high ${say.along(from, to)}; past ${say.length(TALLEST_EDGE_BEVEL)} it is a second grind.`,
+        advice: "Thin it behind the edge before sharpening, or sharpen at a higher angle.",
+        basis: STARTING_VALUE,
+        remedies: [
+          ...clampBehind(judged, null, judged.purpose?.behind[1] ?? 0.6),
+          ...(steeper <= 30
+            ? [
+                {
+                  words: `Sharpen at ${steeper}° a side.`,
+                  changes: (judged.field.alike ? SIDES : [side]).map((one) => ({
+                    path: ["edge", "angle", one],
+                    value: steeper,
+                  })),
+                },
+              ]
+            : []),
+        ],
+      };
+    });
   });
 };
 
@@ -201,17 +209,31 @@ export const edgeAngleHigh: Rule = (judged) => angleOutside(judged, "high");
 /** Edge angle below what the purpose wants: it may not stand. */
 export const edgeAngleLow: Rule = (judged) => angleOutside(judged, "low");
 
-function angleOutside({ blade, purpose, heldTo }: Judged, which: "high" | "low"): Finding[] {
+/** Angle of each side of the edge, the one furthest out along it, degrees, rounded to a tenth; 0 on a side without an edge. */
+function edgeAngles(judged: Judged, which: "high" | "low"): Record<Side, number> {
+  const clear = clearStations(judged);
+  const on = (side: Side) => {
+    const found = clear.flatMap((s) => edgeAngleAt(judged.field, s)[side] ?? []);
+    // Where nothing is clear of the plunge, the file's own angle is all there is.
+    if (found.length === 0) return clear.length === 0 ? judged.blade.edge.angle[side] : 0;
+    return Math.round(10 * (which === "high" ? Math.max(...found) : Math.min(...found))) / 10;
+  };
+  return { left: on("left"), right: on("right") };
+}
+
+function angleOutside(judged: Judged, which: "high" | "low"): Finding[] {
+  const { purpose, heldTo, field } = judged;
   if (!purpose) return [];
   const [least, most] = purpose.edgeAngle;
-  const { angle } = blade.edge;
-  const isZeroBevel = purpose.key === "carving" && blade.edge.behind.every((row) => row.t === 0);
+  const angle = edgeAngles(judged, which);
+  const clear = clearStations(judged);
+  const isZero = clear.length > 0 && clear.every((s) => isZeroEdge(field, s));
   // Ground on one side only, the whole edge is that side's angle: half of it is what a side of another would be.
   const isSingle = angle.left === 0 || angle.right === 0;
   return SIDES.flatMap((side): Finding[] => {
     const value = isSingle ? angle[side] / 2 : angle[side];
     const isOut = which === "high" ? value > most : value < least;
-    if (value === 0 || !isOut || isZeroBevel) return [];
+    if (value === 0 || !isOut) return [];
     if (side === "left" && angle.left === angle.right) return [];
     const both = angle.left === angle.right;
     const bound = which === "high" ? most : least;
@@ -231,18 +253,32 @@ function angleOutside({ blade, purpose, heldTo }: Judged, which: "high" | "low")
             ? "Sharpen at a lower angle, or thin it behind the edge first."
             : "Sharpen at a higher angle, or keep it for soft material.",
         ...heldTo("edgeAngle"),
-        remedies: [
-          {
-            words: isSingle ? `Sharpen at ${2 * bound}°.` : `Sharpen at ${bound}° a side.`,
-            changes: (both ? SIDES : [side]).map((s) => ({
-              path: ["edge", "angle", s],
-              value: isSingle ? 2 * bound : bound,
-            })),
-          },
-        ],
+        remedies: isZero
+          ? bevelsAt(judged, both ? SIDES : [side], isSingle ? 2 * bound : bound)
+          : [
+              {
+                words: isSingle ? `Sharpen at ${2 * bound}°.` : `Sharpen at ${bound}° a side.`,
+                changes: (both ? SIDES : [side]).map((s) => ({
+                  path: ["edge", "angle", s],
+                  value: isSingle ? 2 * bound : bound,
+                })),
+              },
+            ],
       },
     ];
   });
+}
+
+/** The bevels that run to the apex, ground at another angle: flat ones that are set by their angle. */
+function bevelsAt(judged: Judged, sides: readonly Side[], angle: number): Remedy[] {
+  const owners = [...new Set(sides.map((side) => owner(judged, side)))];
+  const changes = owners.flatMap((side) => {
+    const bevel = bevelOn(judged.blade, side);
+    return bevel.kind === "flat" && bevel.set === "angle"
+      ? [{ path: ["bevels", side, "angle"], value: angle }]
+      : [];
+  });
+  return changes.length === owners.length ? [{ words: `Grind the bevel at ${angle}° a side.`, changes }] : [];
 }
 
 /** Every straight pull swung round instead, at the angle it has. */

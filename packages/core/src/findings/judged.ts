@@ -1,4 +1,5 @@
 import type { Field } from "../blade/field.ts";
+import { isPastPlunge } from "../blade/measure.ts";
 import { type Blade, SIDES, type Side } from "../blade/schema.ts";
 import type { Station } from "../blade/station.ts";
 import type { Handle } from "../handle/schema.ts";
@@ -58,18 +59,22 @@ export function tipX(judged: Judged): number {
 /** How much of the edge at the tip is the point itself, where every surface comes together, mm. */
 const POINT = 3;
 
-/** Stations clear of the plunge's run-in and of the point, where the edge is meant to be as drawn. */
+/**
+ * Stations clear of the plunge's run-out and of the point, where the edge is meant to be as drawn. A plunge that leans reaches further
+ * along the blade higher up, so the whole section is asked, up to the height that edges are judged at.
+ */
 export function clearStations({ field, stations }: Judged): Station[] {
-  const from = Math.max(
-    ...[field.plunges.right, field.plunges.left].map((cut) =>
-      cut ? cut.x + cut.radius / cut.cos : -Infinity,
-    ),
-  );
-  return stations.filter(({ u, x }) => {
-    const along = u * field.edge.length;
-    return x >= from && along >= field.sharpFrom && field.edge.length - along > POINT;
+  return stations.filter((station) => {
+    const along = station.u * field.edge.length;
+    return (
+      along >= field.sharpFrom &&
+      field.edge.length - along > POINT &&
+      isPastPlunge(field, station, JUDGED_UP_TO)
+    );
   });
 }
+/** The highest place above the edge that anything is asked of, mm. */
+const JUDGED_UP_TO = 10;
 
 /** Runs of neighbouring stations that answer yes, as stretches of x. */
 export function stretches(

@@ -1,5 +1,7 @@
+import type { Station } from "../blade/station.ts";
 import { read } from "../blade/table.ts";
-import { clampBehind, edgeAngleLow, followTheCurve } from "./cut.ts";
+import { clampBehind, edgeAngleLow, edgePlace, followTheCurve } from "./cut.ts";
+import { edgeAngleAt, edgeThickness, isZeroEdge } from "./edge-section.ts";
 import type { Finding } from "./finding.ts";
 import { clearStations, type Rule, stretches, tipX } from "./judged.ts";
 
@@ -7,12 +9,13 @@ import { clearStations, type Rule, stretches, tipX } from "./judged.ts";
 
 /** Thickness behind the edge below the purpose's range. */
 export const behindTooThin: Rule = (judged) => {
-  const { purpose, say } = judged;
+  const { purpose, field, say } = judged;
   if (!purpose || purpose.behind[0] === 0) return [];
   const least = purpose.behind[0];
-  return stretches(clearStations(judged), (s) => s.behind !== null && s.behind < least - 0.005).map(
+  const edge = (s: Station) => edgeThickness(field, s, purpose);
+  return stretches(clearStations(judged), (s) => (edge(s)?.t ?? least) < least - 0.005).map(
     ({ from, to, stations }): Finding => {
-      const thinnest = Math.min(...stations.map((s) => s.behind!));
+      const thinnest = Math.min(...stations.map((s) => edge(s)!.t));
       return {
         id: "behind-edge-thin",
         severity: thinnest < least / 2 ? "fix" : "watch",
@@ -20,7 +23,7 @@ export const behindTooThin: Rule = (judged) => {
         measured: thinnest,
         wanted: purpose.behind,
         unit: "mm",
-        message: `Behind the edge it is down to ${say.length(thinnest)} ${say.along(from, to)}; ${purpose.name} wants ${say.length(least)} or more.`,
+        message: `${edgePlace(judged, stations)} is down to ${say.length(thinnest)} ${say.along(from, to)}; ${purpose.name} wants ${say.length(least)} or more.`,
         advice: "Stop grinding sooner, or keep the knife for lighter work.",
         ...judged.heldTo("behind"),
         remedies: [...clampBehind(judged, least, null), ...followTheCurve(judged)],
@@ -63,15 +66,16 @@ export const tipTooThin: Rule = (judged) => {
 
 /** A bevel ground to nothing at the edge by a face too flat to stand. */
 export const zeroEdgeTooFine: Rule = (judged) => {
-  const { purpose, say } = judged;
+  const { purpose, field, say } = judged;
   if (!purpose) return [];
   const least = Math.min(purpose.edgeAngle[0], 10);
-  const atEdge = (s: (typeof judged.stations)[number]) =>
-    Math.min(s.right.angleAtShoulder ?? 90, s.left.angleAtShoulder ?? 90);
+  const atEdge = (s: Station) => {
+    const { left, right } = edgeAngleAt(field, s);
+    return Math.min(left ?? 90, right ?? 90);
+  };
   return stretches(
     clearStations(judged),
-    (s) =>
-      s.edge < 0.02 && (s.right.edgeBevel ?? 0) < 0.02 && (s.left.edgeBevel ?? 0) < 0.02 && atEdge(s) < least,
+    (s) => s.edge < 0.02 && isZeroEdge(field, s) && atEdge(s) < least,
   ).map(({ from, to, stations }): Finding => {
     const finest = Math.min(...stations.map(atEdge));
     const leave = Math.max(purpose.behind[0], 0.1);

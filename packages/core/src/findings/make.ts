@@ -7,6 +7,7 @@ import type { Station } from "../blade/station.ts";
 import { read } from "../blade/table.ts";
 import { atan, tan } from "../units/angle.ts";
 import { followTheCurve } from "./cut.ts";
+import { isZeroEdge } from "./edge-section.ts";
 import { heightOf } from "./false-edge.ts";
 import type { Change, Finding, Remedy } from "./finding.ts";
 import {
@@ -116,7 +117,8 @@ export const steeperThanEdge: Rule = (judged) => {
     const isZero = (station: Station) => read(field.behind, station.u) * share < ZERO;
     // A convex edge is flattest where it ends.
     const edgeEnds = (station: Station) => station[side].edgeAtShoulder ?? wanted;
-    const isSteep = (station: Station) => !isZero(station) && steepest(station) >= edgeEnds(station);
+    const isSteep = (station: Station) =>
+      !isZero(station) && !isZeroEdge(field, station) && steepest(station) >= edgeEnds(station);
     return stretches(clearStations(judged), isSteep).map(({ from, to, stations }): Finding => {
       const angle = Math.max(...stations.map(steepest));
       const needed = Math.ceil(angle + 2);

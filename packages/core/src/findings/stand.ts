@@ -1,6 +1,14 @@
 import { SIDES } from "../blade/schema.ts";
+import type { Station } from "../blade/station.ts";
 import { tipDeflection } from "../blade/stiffness.ts";
-import { CONTACT_DEPTH, edgeStrength, flatBodyStrength, SOFT_YIELD, YIELD } from "../edge/strength.ts";
+import {
+  apexStrength,
+  bodyStrength,
+  CONTACT_DEPTH,
+  flatBodyStrength,
+  SOFT_YIELD,
+  YIELD,
+} from "../edge/strength.ts";
 import { tan } from "../units/angle.ts";
 import { followTheCurve } from "./cut.ts";
 import { type Finding, found } from "./finding.ts";
@@ -50,8 +58,9 @@ export const weakBody: Rule = (judged) => {
   const { purpose, field, say } = judged;
   const reference = purpose && referenceBody(purpose);
   if (!purpose || !reference) return [];
-  const share = (station: Parameters<typeof edgeStrength>[1]) => {
-    const { body } = edgeStrength(field, station);
+  const from = purpose.behind[0] / 2 / tan(purpose.edgeAngle[0]);
+  const share = (station: Station) => {
+    const body = bodyStrength(field, station, from);
     return body ? (strengthOf(judged) * body.load) / reference : 1;
   };
   return stretches(
@@ -91,10 +100,7 @@ export const weakApex: Rule = (judged) => {
   const { purpose, field, blade, say } = judged;
   if (!purpose) return [];
   const [least] = purpose.edgeAngle;
-  const share = (station: Parameters<typeof edgeStrength>[1]) => {
-    const { apex } = edgeStrength(field, station);
-    return apex ? (strengthOf(judged) * apex.load) / apexOf(least) : 1;
-  };
+  const share = (station: Station) => (strengthOf(judged) * apexStrength(field, station)) / apexOf(least);
   return stretches(clearStations(judged), (station) => station.behind !== null && share(station) < WEAK).map(
     ({ from, to, stations }): Finding => ({
       id: "edge-apex-weak",
