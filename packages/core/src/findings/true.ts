@@ -87,6 +87,17 @@ const edgeOffCentre: WorkRule = ({ stage, together, say }) => {
     const standing = stage.steel.station(worst.u);
     const left = (standing.behind ?? bothOf(stage.left.faces)) - cost.edge;
     const apart = Math.abs(worst.linesApart);
+    const against = linesAgainst(worst, together.lines);
+    if (against)
+      return finding(
+        "readings-contradict",
+        "watch",
+        { x },
+        `The edge readings put the edge ${say.length(Math.abs(worst.value))} ${side} of centre ${say.along(worst.x, worst.x)}; the grind lines there are ${say.length(Math.abs(against.value))} unlike instead of ${say.length(apart)}. Both cannot be right.`,
+        "Read the edge from both flats and both grind lines there again. Grind nothing for this until they agree.",
+        "geometry: four standard uncertainties",
+        { measured: worst.value, wanted: [-worst.band, worst.band], unit: "mm" },
+      );
     return finding(
       "edge-off-centre",
       worst.severity!,
@@ -100,6 +111,26 @@ const edgeOffCentre: WorkRule = ({ stage, together, say }) => {
     );
   });
 };
+
+/** Readings of one place contradict each other from so many standard uncertainties. */
+const CONTRADICTS = 4;
+/** Grind lines count as read at the place of an edge reading within this, mm. */
+const SAME_PLACE = 4;
+
+/**
+ * The grind lines of a place where they contradict the edge readings there: an edge off centre by k makes them unlike by 2k/tan β. Null
+ * where they agree, or were not read.
+ */
+function linesAgainst(
+  edge: Together["centre"][number],
+  lines: Together["lines"],
+): Together["lines"][number] | null {
+  const there = lines.find(({ x }) => Math.abs(x - edge.x) <= SAME_PLACE);
+  if (!there || edge.value === 0) return null;
+  const u = Math.hypot(there.expanded, (edge.linesApart / edge.value) * edge.expanded) / COVERS;
+  return Math.abs(there.value - edge.linesApart) > CONTRADICTS * u ? there : null;
+}
+const COVERS = 1.96;
 
 const linesApart: WorkRule = ({ together, say }) => {
   const worst = together.lines.toSorted((a, b) => Math.abs(b.value) - Math.abs(a.value))[0];

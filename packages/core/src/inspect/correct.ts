@@ -220,17 +220,42 @@ function isSupported(
 ): boolean {
   const [from, to] = [stretch[0]!.u - NEXT, stretch.at(-1)!.u + NEXT];
   const most = Math.max(...stretch.map(({ t }) => t));
-  const speaking = figures.filter(({ spot, off }) => {
+  const speaking = figures.filter(({ spot, off, uncertainty }) => {
     if (spot.u === undefined || spot.u < from || spot.u > to) return false;
     const response = faceResponse(stage, spot, side);
     const here = stretch.reduce((a, b) => (Math.abs(b.u - spot.u!) < Math.abs(a.u - spot.u!) ? b : a));
-    return response !== 0 && here.t > 0 && off / response >= Math.max(SPEAKS * here.t, SAYS * most);
+    const isProud = response !== 0 && here.t > 0 && off / response >= Math.max(SPEAKS * here.t, SAYS * most);
+    return isProud && !figures.some((other) => denies(stage, side, { spot, off, u: uncertainty.u }, other));
   });
   // Where nothing is surely out of its band, and no two readings are beyond theirs, it is let be.
   const beyond = speaking.filter(({ off, target }) => Math.abs(off) > target.band);
   if (beyond.length < 2 && !beyond.some(({ verdict }) => verdict === "out")) return false;
   return speaking.reduce((sum, { readings }) => sum + Math.min(2, readings.length), 0) >= 2;
 }
+/**
+ * Whether another reading of the same face at the same place says that much less stands there, by four standard uncertainties: one of the
+ * two is wrong, and no steel is taken off for either.
+ */
+function denies(
+  stage: BenchSteel,
+  side: Side,
+  said: { readonly spot: Figure["spot"]; readonly off: number; readonly u: number },
+  { spot, off, uncertainty }: Figure,
+): boolean {
+  const isOfPlace =
+    spot !== said.spot &&
+    spot.side === side &&
+    spot.u !== undefined &&
+    spot.what !== "angle" &&
+    Math.abs(spot.u - said.spot.u!) <= NEXT;
+  if (!isOfPlace) return false;
+  const [there, here] = [faceResponse(stage, said.spot, side), faceResponse(stage, spot, side)];
+  if (there === 0 || here === 0) return false;
+  const u = Math.hypot(said.u / there, uncertainty.u / here);
+  return said.off / there - off / here > CONTRADICTS * u;
+}
+const CONTRADICTS = 4;
+
 /** A reading just beside a stretch belongs to it: shares of the edge. */
 const NEXT = 0.02;
 /** A reading speaks for what comes off where it says at least this share of it. */

@@ -42,8 +42,16 @@ interface Seen {
 /** How unlike what all the others say a reading must be, in standard deviations: with a slip that explains it, and without. */
 const EXPLAINED = 4;
 const UNEXPLAINED = 7;
-/** And so much of its band at least. */
+/**
+ * A thickness has others beside it that no fault parts from it: the line of its own face, the other side, the whole edge. It contradicts
+ * them from here on, whether a slip explains it or not, and steel is never taken off for it. A line waves where a thickness does not.
+ */
+const CONTRADICTS = 4;
+const THICKNESSES: readonly Spot["what"][] = ["over", "edge", "above", "behind"];
+const isThickness = ({ figure }: Seen) => THICKNESSES.includes(figure.spot.what);
+/** And so much of its band at least; of a thickness. */
 const LEAST_OFF = 0.8;
+const LEAST_OFF_THICKNESS = 0.5;
 /** A reading without its slip lies so near to what the others say, in standard deviations. */
 const FITS = 3;
 /** More doubted than this share of the round, with nothing that explains them: it is not this blade's. */
@@ -66,9 +74,20 @@ export function screened(
   });
   const round = ofRound(stage, all, others);
   if (round) return [round];
-  const doubted = oneByOne(stage, all, others);
+  const doubted = withContradictions(stage, all, others);
   return all.length >= LEAST_ROUND && isJumble(doubted, all.length) ? [ofAnother(readings)] : doubted;
 }
+
+/**
+ * Every reading held to the others, thicknesses from four standard uncertainties on. A hand slips once or twice in a round: where more
+ * would be doubted for nothing but that, the steel is unlike its plan, and they stand.
+ */
+function withContradictions(stage: BenchSteel, all: readonly Seen[], others: readonly BenchSteel[]): Doubt[] {
+  const doubted = oneByOne(stage, all, others, CONTRADICTS);
+  const bare = doubted.filter(({ slip }) => slip === "unlike");
+  return bare.length <= MOST_CONTRADICTIONS ? doubted : oneByOne(stage, all, others, UNEXPLAINED);
+}
+const MOST_CONTRADICTIONS = 2;
 
 /** Whether more is doubted than one hand's slips: of several kinds, or most of the round. */
 function isJumble(doubted: readonly Doubt[], count: number): boolean {
@@ -211,16 +230,23 @@ const FORGED_ELSE = 0.7;
 const AMPLITUDE = { mm: 0.4, "°": 1 } as const;
 const PLUNGE = { mm: 1.2, "°": 3 } as const;
 const HAND = 0.25;
+/** What a hand leaves of a thickness beside the other readings of its place, in bands. Starting value. */
+const HAND_ON_THICKNESS = 0.1;
 /** How far off a response worked out for small faults may be for large ones. */
 const CURVED = 0.1;
 
-/** Leaves each reading out in turn; takes the worst away while it is no fault's. */
-function oneByOne(stage: BenchSteel, all: readonly Seen[], others: readonly BenchSteel[]): Doubt[] {
+/** Leaves each reading out in turn; takes the worst away while it is no fault's. A thickness is doubted from `contradicts` on. */
+function oneByOne(
+  stage: BenchSteel,
+  all: readonly Seen[],
+  others: readonly BenchSteel[],
+  contradicts: number,
+): Doubt[] {
   const covariance = covarianceOf(stage, all);
   const doubted: Doubt[] = [];
   let kept = all.map((_, i) => i);
   while (kept.length > 1 && doubted.length < all.length * 0.8) {
-    const worst = worstOf(stage, all, covariance, kept, others);
+    const worst = worstOf(stage, all, covariance, kept, others, contradicts);
     if (!worst) break;
     doubted.push(worst.doubt);
     kept = kept.filter((i) => i !== worst.i);
@@ -234,6 +260,7 @@ function worstOf(
   covariance: readonly (readonly number[])[],
   kept: readonly number[],
   others: readonly BenchSteel[],
+  contradicts: number,
 ): { i: number; doubt: Doubt } | null {
   const inverse = inverted(kept.map((i) => kept.map((k) => covariance[i]![k]!)));
   if (!inverse) return null;
@@ -249,10 +276,11 @@ function worstOf(
   for (const { i, off, within, z } of unlike) {
     if (Math.abs(z) < EXPLAINED) return null;
     const seen = all[i]!;
-    if (Math.abs(off) < LEAST_OFF * seen.figure.target.band || isConfirmed(all, seen)) continue;
+    const least = isThickness(seen) ? LEAST_OFF_THICKNESS : LEAST_OFF;
+    if (Math.abs(off) < least * seen.figure.target.band || isConfirmed(all, seen)) continue;
     const said = seen.reading.value - off;
     const instead = explaining(stage, seen, said, within, others);
-    if (!instead && Math.abs(z) < UNEXPLAINED) continue;
+    if (!instead && Math.abs(z) < (isThickness(seen) ? contradicts : UNEXPLAINED)) continue;
     const doubt: Doubt = {
       id: seen.reading.id,
       readings: [seen.reading],
@@ -338,8 +366,9 @@ function covarianceOf(stage: BenchSteel, all: readonly Seen[]): number[][] {
       if (isSame && figure.spot.what === "hardness") sum += HARDNESS ** 2;
       if (isSame && stage.blank) sum += (FORGED[figure.spot.what] ?? FORGED_ELSE) ** 2;
       if (i === k) {
-        const bent = CURVED * Math.min(Math.abs(figure.off), 4 * figure.target.band);
-        sum += figure.uncertainty.u ** 2 + (HAND * figure.target.band) ** 2 + bent ** 2;
+        const [hand, curved] = isThickness(all[i]!) ? [HAND_ON_THICKNESS, CURVED / 2] : [HAND, CURVED];
+        const bent = curved * Math.min(Math.abs(figure.off), 4 * figure.target.band);
+        sum += figure.uncertainty.u ** 2 + (hand * figure.target.band) ** 2 + bent ** 2;
       }
       return sum;
     }),

@@ -42,6 +42,27 @@ describe("a slip of the hand is doubted before anything is ground on it", () => 
     return { readings, bench: benchReport(asked("true", readings), "mm") };
   };
 
+  test("a thickness that contradicts the line of its own face is doubted, and nothing comes off for it", () => {
+    // 2.35 over the plate where 1.92 is true: its own line fits 1.92.
+    const { readings, bench } = one("over", 1, "right", (value) => value + 0.43);
+    expect(bench.doubts.map(({ slip }) => slip)).toEqual(["unlike"]);
+    expect(bench.doubts[0]!.readings[0]).toMatchObject({ what: "over", side: "right" });
+    expect(bench.doubts[0]!.readings[0]!.value).toBe(
+      readings.find(({ id }) => id === bench.doubts[0]!.id)!.value,
+    );
+    expect(bench.corrections).toEqual([]);
+    expect(bench.findings.map(({ id }) => id)).not.toContain("edge-off-centre");
+  });
+
+  test("too small to be doubted, it is named beside the lines that contradict it, and takes nothing off", () => {
+    const { bench } = one("over", 1, "right", (value) => value + 0.24);
+    const off = bench.findings.filter(({ id }) => id === "edge-off-centre" || id === "readings-contradict");
+    expect(bench.corrections).toEqual([]);
+    expect(
+      off.every(({ id, advice }) => id === "readings-contradict" && /Read the edge .* again/.test(advice)),
+    ).toBe(true);
+  });
+
   test.each([
     ["ten-times", (value: number) => value * 10],
     ["in-thousandths", (value: number) => Number((value / 0.0254).toFixed(1))],
