@@ -1,4 +1,3 @@
-import { temperatureOfColour } from "@true-spine/core/forge/heat.ts";
 import { parseAngle } from "@true-spine/core/units/angle.ts";
 import {
   type LengthUnit,
@@ -8,6 +7,7 @@ import {
   showLengthWithUnit,
 } from "@true-spine/core/units/length.ts";
 import { parseTemperature, showTemperature } from "@true-spine/core/units/temperature.ts";
+import { tidy } from "@true-spine/core/units/tidy.ts";
 import { useEffect, useRef, useState } from "react";
 import { useSettings } from "../app/settings.ts";
 import { TextBox } from "./TextBox.tsx";
@@ -85,17 +85,30 @@ export function AngleBox(props: BoxProps) {
 }
 
 /** A box for a temperature: °C, °F, or a colour by its name. A bare number above `plainUpTo` may be either, and is asked about. */
-export function TemperatureBox({ plainUpTo, ...props }: BoxProps & { plainUpTo?: number }) {
+export function TemperatureBox({
+  plainUpTo,
+  said,
+  onCommit,
+  ...props
+}: Omit<BoxProps, "onCommit"> & {
+  plainUpTo?: number;
+  /** The colour it was said as, which is shown in its place. */
+  said?: string | undefined;
+  onCommit: (celsius: number, colour?: string) => string | null;
+}) {
+  const typed = useRef<string | undefined>(undefined);
   return (
     <ValueBox
       {...props}
-      shown={String(Math.round(props.value))}
-      hint={showTemperature(props.value)}
+      onCommit={(value) => onCommit(value, typed.current)}
+      shown={said ?? String(Math.round(props.value * 10) / 10)}
+      hint={showTemperature(props.value, said)}
       read={(text) => {
-        const read = parseTemperature(text, temperatureOfColour);
+        const read = parseTemperature(text);
+        typed.current = read.ok ? read.colour : undefined;
         if (plainUpTo !== undefined && read.ok && !/[a-z]/i.test(text) && read.celsius > plainUpTo)
           return { ok: false, why: `Which is it? Write ${text.trim()} C or ${text.trim()} F.` };
-        return read.ok ? { ok: true, value: Math.round(read.celsius) } : read;
+        return read.ok ? { ok: true, value: tidy(read.celsius) } : read;
       }}
       suffix="°C"
       mode="celsius"

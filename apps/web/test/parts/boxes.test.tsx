@@ -24,7 +24,7 @@ test("a value that comes back late, solved for or rounded: what is being typed s
 });
 
 test("a hand faster than what works the heats out: its first two figures come back as a third stands, and all of it is taken", () => {
-  const taken = vi.fn((celsius: number) => (celsius < 20 ? "From 20 to 1300 °C." : null));
+  const taken = vi.fn((celsius: number, _colour?: string) => (celsius < 20 ? "From 20 to 1300 °C." : null));
   const { rerender } = render(<TemperatureBox label="How hot" value={738} onCommit={taken} />);
   const box = screen.getByLabelText("How hot") as HTMLInputElement;
   fireEvent.focus(box);
@@ -32,7 +32,7 @@ test("a hand faster than what works the heats out: its first two figures come ba
   rerender(<TemperatureBox label="How hot" value={80} onCommit={taken} />);
   expect(box.value).toBe("802");
   for (const text of ["802 ", "802 C"]) type("How hot", text);
-  expect(taken).toHaveBeenLastCalledWith(802);
+  expect(taken).toHaveBeenLastCalledWith(802, undefined);
   rerender(<TemperatureBox label="How hot" value={802} onCommit={taken} />);
   expect(box.value).toBe("802 C");
   fireEvent.blur(box);

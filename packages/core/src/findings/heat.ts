@@ -51,7 +51,7 @@ const heatOff: HeatRule = (asked) => {
         finding(
           "heat-cool",
           "fix",
-          `Hardened at ${showTemperature(op.T)}: this steel wants at least ${showTemperature(least)}, ${Math.round(least - op.T)} °C more.`,
+          `Hardened at ${showTemperature(op.T, op.said)}: this steel wants at least ${showTemperature(least)}, ${Math.round(least - op.T)} °C more.`,
           "Cooler, its carbon stays undissolved and the edge stays soft.",
           ANDREWS,
           { offers: offer(op.id) },
@@ -62,7 +62,7 @@ const heatOff: HeatRule = (asked) => {
         finding(
           "heat-hot",
           "watch",
-          `Hardened at ${showTemperature(op.T)}: above ${showTemperature(most)} grain grows and austenite stays in it.`,
+          `Hardened at ${showTemperature(op.T, op.said)}: above ${showTemperature(most)} grain grows and austenite stays in it.`,
           "Cooler, or know why: a coupon snapped shows the grain.",
           ANDREWS,
           { offers: offer(op.id) },

@@ -128,7 +128,9 @@ function linesAgainst(
   const there = lines.find(({ x }) => Math.abs(x - edge.x) <= SAME_PLACE);
   if (!there || edge.value === 0) return null;
   const u = Math.hypot(there.expanded, (edge.linesApart / edge.value) * edge.expanded) / COVERS;
-  return Math.abs(there.value - edge.linesApart) > CONTRADICTS * u ? there : null;
+  // The side that the edge is off to stands proud, and its line low.
+  const expected = -Math.sign(edge.value) * Math.abs(edge.linesApart);
+  return Math.abs(there.value - expected) > CONTRADICTS * u ? there : null;
 }
 const COVERS = 1.96;
 

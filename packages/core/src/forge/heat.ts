@@ -72,24 +72,3 @@ export function forgingRange(steel: string | undefined): { least: number; most: 
   const most = CEILINGS[steel ?? ""];
   return most === undefined ? null : { least: FLOORS[steel ?? ""] ?? FLOOR, most };
 }
-
-/** Colours of hot steel in a dim shop, °C ± 40. Source: M. White and F. W. Taylor (1900), from memory of. */
-const COLOURS = [
-  ["cherry", 746],
-  ["light cherry", 843],
-  ["orange", 899],
-  ["light orange", 941],
-  ["yellow", 996],
-  ["light yellow", 1079],
-] as const;
-
-/** What a colour's name stands for, °C; null where it is none. */
-export function temperatureOfColour(name: string): number | null {
-  return COLOURS.find(([colour]) => colour === name.trim().toLowerCase())?.[1] ?? null;
-}
-
-/** The colour nearest to a temperature, °C; dull red below them all. */
-export function colourOf(celsius: number): string {
-  if (celsius < COLOURS[0][1] - 50) return "dull red";
-  return COLOURS.reduce((a, b) => (Math.abs(b[1] - celsius) < Math.abs(a[1] - celsius) ? b : a))[0];
-}

@@ -23,6 +23,7 @@ export type ForgeFault = (typeof FORGE_FAULTS)[number];
 /** From where to where along the blade. */
 const Along = Type.Array(Type.Number({ minimum: -2000, maximum: 2000 }), { minItems: 2, maxItems: 2 });
 
+const Said = Type.String({ minLength: 3, maxLength: 20, pattern: "^[a-z -]+$" });
 export const ForgeSchema = Type.Object(
   {
     format: Type.Literal("true-spine/forge"),
@@ -96,6 +97,8 @@ export const ForgeSchema = Type.Object(
       {
         from: Type.Number({ minimum: 700, maximum: 1250 }),
         stop: Type.Number({ minimum: 700, maximum: 1250 }),
+        /** The colours they were said as. Absent: figures. */
+        said: Type.Optional(Type.Object({ from: Type.Optional(Said), stop: Type.Optional(Said) }, only)),
       },
       only,
     ),

@@ -65,6 +65,8 @@ export const OpSchema = Type.Object(
     kind: oneOf(HEAT_KINDS),
     zone: oneOf(ZONES),
     T: Celsius,
+    /** The colour it was said as: `T` is the middle of its range. Absent: a figure. */
+    said: Type.Optional(Type.String({ minLength: 3, maxLength: 20, pattern: "^[a-z -]+$" })),
     minutes: Minutes,
     medium: Type.Optional(oneOf(MEDIA)),
     /** Quench severity, least and most, for each inch. */

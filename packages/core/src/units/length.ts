@@ -91,9 +91,13 @@ export function showLength(mm: number, unit: LengthUnit, places?: number): strin
 }
 
 function figure(mm: number, unit: LengthUnit, places: number): string {
-  const shown = (mm / MILLIMETRES_IN[unit]).toFixed(places);
+  // Half away from zero, past what binary figures lose: 3.175 is shown as 3.18.
+  const value = mm / MILLIMETRES_IN[unit];
+  const shown = (value + Math.sign(value) * ROUNDING).toFixed(places);
   return Number(shown) === 0 ? (0).toFixed(places) : shown;
 }
+
+const ROUNDING = 1e-9;
 
 /** Whether a length is too long to be told in thousandths. */
 function isShownInInches(mm: number, unit: LengthUnit): boolean {

@@ -1,5 +1,4 @@
 import { describe, expect, test } from "vitest";
-import { looksAt } from "../../src/steel/colours.ts";
 import { cornersOf, GRADES, middleOf, spanOf } from "../../src/steel/composition.ts";
 import {
   ac1,
@@ -244,18 +243,6 @@ describe("tempers compared", () => {
     expect(asHoursAt(cycles, 204.44)).toBeCloseTo(6.89, 2);
     expect(parameterOf({ celsius: 0, hours: 1 })).toBeCloseTo(273.15 * 20, 9);
     expect(carbonC(0.865)).toBeCloseTo(16.283, 3);
-  });
-});
-
-describe("colours", () => {
-  test("every name that it may have, none where it has none", () => {
-    expect(looksAt(802)).toEqual(["cherry"]);
-    expect(looksAt(870)).toEqual(["cherry", "bright cherry"]);
-    expect(looksAt(960)).toEqual(["bright cherry", "orange", "yellow"]);
-    expect(looksAt(226)).toEqual(["pale straw", "straw"]);
-    expect(looksAt(293)).toContain("blue");
-    expect(looksAt(150)).toEqual([]);
-    expect(looksAt(400)).toEqual([]);
   });
 });
 

@@ -1,6 +1,6 @@
-import { colourOf } from "@true-spine/core/forge/heat.ts";
 import type { ForgeReport, FormReport } from "@true-spine/core/route/forge-report.ts";
 import type { FormPlaceName } from "@true-spine/core/route/forging.ts";
+import { colourAt } from "@true-spine/core/units/colours.ts";
 import { showLength } from "@true-spine/core/units/length.ts";
 import { useSettings } from "../../app/settings.ts";
 import { useDocument } from "../../blade/screen.ts";
@@ -99,7 +99,7 @@ export function ForgeNumbers({ report, at }: { report: ForgeReport; at: number }
         ),
       )}
       <div className="px-5 py-3">
-        <p className="text-base text-faint">Long; stop at {colourOf(heat.stop)}</p>
+        <p className="text-base text-faint">Long; stop at {heat.said?.stop ?? colourAt(heat.stop)?.name}</p>
         <p className="text-4xl font-bold">
           {say(form.length)} <span className="text-2xl font-normal text-faint">{unit}</span>
         </p>

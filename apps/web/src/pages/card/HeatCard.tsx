@@ -1,7 +1,7 @@
 import { PLACES, SEEN_BY_FILE } from "@true-spine/core/heat/schema.ts";
 import type { OpReport } from "@true-spine/core/route/heat-report.ts";
-import { looksAt } from "@true-spine/core/steel/colours.ts";
-import { fahrenheit } from "@true-spine/core/units/temperature.ts";
+import { colourAt, colourInWords } from "@true-spine/core/units/colours.ts";
+import { fahrenheit, showTemperature } from "@true-spine/core/units/temperature.ts";
 import type { ReactNode } from "react";
 import { useScreen } from "../../blade/screen.ts";
 import { Question } from "../../parts/Question.tsx";
@@ -25,7 +25,7 @@ const NEXT: Readonly<Record<OpReport["op"]["kind"], string>> = {
 export function HeatNumbers({ report }: { report: OpReport }) {
   const { ends, now } = useHeatClock(report);
   const { op, through, total, window, setTo } = report;
-  const looks = looksAt(op.T);
+  const looks = colourAt(op.T);
   return (
     <>
       <Figure title="How hot">
@@ -34,7 +34,8 @@ export function HeatNumbers({ report }: { report: OpReport }) {
         </p>
         <p className="text-base text-faint">
           {setTo !== op.T && `on its dial, for ${Math.round(op.T)} °C; `}
-          {Math.round(fahrenheit(setTo))} °F{looks.length > 0 && `; ${looks.join(" to ")}`}
+          {Math.round(fahrenheit(setTo))} °F
+          {op.said ? `; ${showTemperature(op.T, op.said)}` : looks && `; ${colourInWords(looks)}`}
         </p>
       </Figure>
       <Figure title={ends ? "Held until" : "Through and held"}>

@@ -5,7 +5,7 @@ import { useState } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { useScreen } from "../../blade/screen.ts";
 import { LengthBox, NumberRow } from "../../parts/Box.tsx";
-import { Choice, Group, RecordButton } from "../../parts/Group.tsx";
+import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
 import { TextBox } from "../../parts/TextBox.tsx";
 import { record } from "../../work/useWorkRows.ts";
 import type { useEdgeDocument } from "./useEdgeDocument.ts";
@@ -155,7 +155,7 @@ export function DoneGroup({ report, stage }: { report: EdgeReport; stage: string
         onText={setHeight}
         onEnter={keep}
       />
-      <RecordButton onClick={keep}>Write it down</RecordButton>
+      <SmallButton onClick={keep}>Write it down</SmallButton>
       {life.lost > 0 && (
         <p className="text-sm text-faint" role="status">
           {life.done.toFixed(life.done % 1 === 0 ? 0 : 1)} so far, {showLengthWithUnit(life.lost, unit)} of

@@ -1,6 +1,7 @@
-import { colourOf, forgingRange, HAMMER } from "@true-spine/core/forge/heat.ts";
+import { forgingRange, HAMMER } from "@true-spine/core/forge/heat.ts";
 import { stockOfRound } from "@true-spine/core/route/bar.ts";
 import type { StoredBar } from "@true-spine/core/shop/schema.ts";
+import { colourAt, colourInWords, colourNamed } from "@true-spine/core/units/colours.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useState } from "react";
 import { useSettings } from "../../app/settings.ts";
@@ -268,6 +269,7 @@ export function FireGroup() {
   const { shop, put: putShop } = useShop();
   const range = forgingRange(steel);
   const hammer = shop.hammers?.[0] ?? { id: "hand", name: "hand hammer", ...HAMMER };
+  const { said } = forge.heat;
   const heat = (part: Partial<typeof forge.heat>) =>
     put((now) => ({ ...now, heat: { ...now.heat, ...part } }));
   return (
@@ -276,16 +278,19 @@ export function FireGroup() {
         label="Out of the fire at"
         value={forge.heat.from}
         onVisit={visit}
-        onCommit={(from) => heat({ from })}
+        said={said?.from}
+        onCommit={(from, colour) => heat({ from, said: compact({ ...said, from: colour }) })}
       />
       <TemperatureBox
         label="Stop at"
         value={forge.heat.stop}
         onVisit={visit}
-        onCommit={(stop) => heat({ stop })}
+        said={said?.stop}
+        onCommit={(stop, colour) => heat({ stop, said: compact({ ...said, stop: colour }) })}
       />
       <p className="text-xs text-faint">
-        {colourOf(forge.heat.from)} down to {colourOf(forge.heat.stop)}, ± 40 °C by eye.{" "}
+        From {colourWords(forge.heat.from, said?.from)} down to {colourWords(forge.heat.stop, said?.stop)}, by
+        eye.{" "}
         {range
           ? `${steel} is worked from ${range.most} down to ${range.least} °C.`
           : `${steel ?? "This steel"} is not judged without its maker's sheet.`}{" "}
@@ -350,4 +355,15 @@ export function BolsterGroup({ beside: thick }: { beside: number | null }) {
       </p>
     </Group>
   );
+}
+
+function colourWords(celsius: number, said: string | undefined): string {
+  const colour = (said === undefined ? null : colourNamed(said)) ?? colourAt(celsius);
+  return colour ? colourInWords(colour) : "no colour";
+}
+
+/** The colours that were said; undefined where none were. */
+function compact(said: { from?: string | undefined; stop?: string | undefined }) {
+  const some = Object.entries(said).filter(([, value]) => value !== undefined);
+  return some.length > 0 ? Object.fromEntries(some) : undefined;
 }

@@ -1,6 +1,6 @@
 import { barWords } from "@true-spine/core/forge/bar.ts";
-import { colourOf } from "@true-spine/core/forge/heat.ts";
 import type { ForgeReport } from "@true-spine/core/route/forge-report.ts";
+import { colourAt } from "@true-spine/core/units/colours.ts";
 import { showLength, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useState } from "react";
 import { useSettings } from "../../app/settings.ts";
@@ -109,7 +109,8 @@ function Summary({ report }: { report: ForgeReport }) {
       {Number.isFinite(count)
         ? `About ${count} heats, half to twice that`
         : "It is too cold before it is struck"}
-      , from {colourOf(forge.heat.from)} down to {colourOf(forge.heat.stop)}.{" "}
+      , from {forge.heat.said?.from ?? colourAt(forge.heat.from)?.name} down to{" "}
+      {forge.heat.said?.stop ?? colourAt(forge.heat.stop)?.name}.{" "}
       {Math.abs(sweep.turn) >= 0.5 && (
         <>
           The bevels sweep it up <strong>{sweep.turn.toFixed(1)}°</strong>, the tip {say(sweep.lift)}: to be

@@ -46,7 +46,7 @@ export function HeatsTable({
                 {name}
               </button>
             </th>
-            <td className="text-right font-semibold whitespace-nowrap">{showTemperature(op.T)}</td>
+            <td className="text-right font-semibold whitespace-nowrap">{showTemperature(op.T, op.said)}</td>
             <td className="text-right">{inMinutes(through)}</td>
             <td className="text-right">{inMinutes(op.minutes)}</td>
             <td className="pl-2">{op.medium ?? ""}</td>

@@ -1,7 +1,7 @@
 import { CONTROLS, type HeatOp, MEDIA, ZONES } from "@true-spine/core/heat/schema.ts";
 import type { OpReport } from "@true-spine/core/route/heat-report.ts";
-import { looksAt } from "@true-spine/core/steel/colours.ts";
 import { SEVERITY } from "@true-spine/core/steel/hardenability.ts";
+import { colourAt, colourInWords } from "@true-spine/core/units/colours.ts";
 import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { showTemperature } from "@true-spine/core/units/temperature.ts";
 import { useSettings } from "../../app/settings.ts";
@@ -31,7 +31,7 @@ export function OpGroup({ report }: { report: OpReport }) {
   const { name, window, sections, setTo } = report;
   // The report is a moment behind what is chosen.
   const op = opOf(report.op.id) ?? report.op;
-  const looks = looksAt(op.T);
+  const looks = op.said === undefined ? colourAt(op.T) : null;
   const unit = useSettings((settings) => settings.unit);
   const { shop } = useShop();
   const own = shop.quenchants?.find(({ H, medium }) => medium === op.medium && isSame(H, op.H));
@@ -45,7 +45,8 @@ export function OpGroup({ report }: { report: OpReport }) {
         value={op.T}
         plainUpTo={op.kind === "temper" ? HOTTEST_TEMPER : undefined}
         onVisit={visit}
-        onCommit={(T) => (T < 20 || T > 1300 ? "From 20 to 1300 °C." : changeOp(op.id, { T }))}
+        said={op.said}
+        onCommit={(T, said) => (T < 20 || T > 1300 ? "From 20 to 1300 °C." : changeOp(op.id, { T, said }))}
       />
       {ovens.length > 0 && (
         <Choice
@@ -67,9 +68,9 @@ export function OpGroup({ report }: { report: OpReport }) {
           {Math.round(Math.abs(setTo - report.op.T))} °C {setTo > report.op.T ? "high" : "low"}.
         </p>
       )}
-      {looks.length > 0 && (
+      {looks && (
         <p className="text-sm text-faint">
-          Looks {looks.join(" to ")}
+          Looks {colourInWords(looks)}
           {op.T < GLOWS ? "; after an hour the same colour may mean 30 °C less" : ", in the shade"}.
         </p>
       )}

@@ -14,7 +14,7 @@ import { useRef, useState } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { useScreen } from "../../blade/screen.ts";
 import { Alert } from "../../parts/Alert.tsx";
-import { Choice, Group, RecordButton, SmallButton } from "../../parts/Group.tsx";
+import { Choice, Group, SmallButton } from "../../parts/Group.tsx";
 import { Segmented } from "../../parts/Segmented.tsx";
 import { TextBox } from "../../parts/TextBox.tsx";
 import { newId } from "../../saving/id.ts";
@@ -171,7 +171,7 @@ export function ReadSetGroup({
       </div>
       {why && <Alert>{why}</Alert>}
       <div className="flex flex-wrap gap-2">
-        <RecordButton onClick={keep}>Keep these readings</RecordButton>
+        <SmallButton onClick={keep}>Keep these readings</SmallButton>
         {onAnvil && (
           <SmallButton
             onClick={async () => {
