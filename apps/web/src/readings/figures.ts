@@ -33,7 +33,7 @@ export function readFigure(
   what: Spot["what"],
   text: string,
   unit: LengthUnit,
-): { ok: true; value: number } | { ok: false; why: string } {
+): { ok: true; value: number; typed?: LengthUnit } | { ok: false; why: string } {
   const { unit: of, isSigned, name } = QUANTITY[what];
   const trimmed = text.trim().replace("−", "-");
   const isBelow = trimmed.startsWith("-");
@@ -44,7 +44,7 @@ export function readFigure(
     const read = parseLength(bare, unit);
     if (!read.ok) return read;
     if (read.mm > 500) return { ok: false, why: "A reading lies below 500 mm." };
-    return { ok: true, value: Math.round(sign * read.mm * 1e4) / 1e4 };
+    return { ok: true, value: Math.round(sign * read.mm * 1e4) / 1e4, typed: read.unit };
   }
   if (of === "°") {
     const read = parseAngle(bare);

@@ -1,13 +1,14 @@
 import type { BenchReport } from "@true-spine/core/findings/bench-report.ts";
 import type { Asked } from "@true-spine/core/inspect/bench.ts";
 import type { LengthUnit } from "@true-spine/core/units/length.ts";
+import { readingsAt } from "@true-spine/core/work/joined.ts";
 import type { Remote } from "comlink";
 import { useMemo } from "react";
 import { useSettings } from "../app/settings.ts";
 import { useDocument, useFile } from "../blade/screen.ts";
 import { useReadings } from "../readings/useReadings.ts";
 import { useShop } from "../shop/shop.ts";
-import { useCheck } from "../work/useWorkRows.ts";
+import { useCheck, useWorkRows } from "../work/useWorkRows.ts";
 import { useStraightAsked } from "./straight.ts";
 import { useWork, type Work } from "./useWork.ts";
 import type { Workers } from "./workers.ts";
@@ -25,6 +26,7 @@ export function useAsked(stage: string): Asked {
   const { shop } = useShop();
   const forge = useDocument("forge");
   const readings = useReadings();
+  const rows = useWorkRows();
   const along = useStraightAsked(stage);
   const straight = along.sets.length + along.blows.length > 0 ? along : undefined;
   return useMemo(
@@ -35,10 +37,10 @@ export function useAsked(stage: string): Asked {
       stage,
       check,
       forge,
-      readings: readings.filter((one) => one.stage === stage),
+      readings: readingsAt(readings, rows, stage),
       ...(straight ? { straight } : {}),
     }),
-    [blade, route, shop, stage, check, forge, readings, straight],
+    [blade, route, shop, stage, check, forge, readings, rows, straight],
   );
 }
 

@@ -1,7 +1,7 @@
 import type { Severity } from "@true-spine/core/findings/finding.ts";
 import type { HeatWork } from "@true-spine/core/findings/heat-finding.ts";
 import type { Heat } from "@true-spine/core/heat/schema.ts";
-import { heatWorkAt, seenAt } from "@true-spine/core/work/joined.ts";
+import { heatWorkAt, readingsAt, seenAt } from "@true-spine/core/work/joined.ts";
 import type { Remote } from "comlink";
 import { useEffect, useMemo, useState } from "react";
 import { useSettings } from "../app/settings.ts";
@@ -54,7 +54,7 @@ export function useWorkJudged(stage: string): WorkJudged | null {
       shop,
       unit,
       stage,
-      readings: readings.filter((one) => one.stage === stage),
+      readings: readingsAt(readings, rows, stage),
       ...(straight ? { straight } : {}),
     }),
     [blade, route, check, handle, forge, heat, rows, shop, unit, stage, readings, straight],

@@ -313,7 +313,7 @@ describe("the next reading", () => {
     const onTake = vi.fn();
     show(group({ onTake }));
     enter("1/8");
-    expect(onTake).toHaveBeenCalledWith(3.175);
+    expect(onTake).toHaveBeenCalledWith(3.175, expect.anything());
     enter("soft");
     expect(screen.getByRole("alert").textContent).toContain("soft");
     expect((screen.getByLabelText("What it reads, mm") as HTMLInputElement).value).toBe("soft");

@@ -2,6 +2,7 @@ import { type Static, Type } from "@sinclair/typebox";
 import { PRINTABLE } from "../document/printable.ts";
 import { TimeSchema } from "../document/time.ts";
 import { StageIdSchema } from "../route/schema.ts";
+import { LENGTH_UNITS } from "../units/length.ts";
 import { QUANTITIES } from "./quantity.ts";
 
 /**
@@ -44,6 +45,8 @@ export const ReadingSchema = Type.Object(
     ...SPOT,
     /** Wide enough for a slip of the hand: a line written in thousandths, a point left out. Those are doubted, not refused. */
     value: Type.Number({ minimum: -50_000, maximum: 50_000 }),
+    /** The unit a length was typed in: its digits are looked at in that one. Absent: mm. */
+    typed: Type.Optional(Type.Union(LENGTH_UNITS.map((unit) => Type.Literal(unit)))),
     /** The shop's instrument, by its id; absent: whatever is usual for it. */
     instrument: Type.Optional(Id),
     by: Type.Union(READ_BY.map((by) => Type.Literal(by))),

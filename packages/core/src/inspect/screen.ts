@@ -193,7 +193,7 @@ const UNITS: readonly (readonly [string, Slip])[] = [
 ];
 
 const insteads = ({ reading }: Seen, slip: Slip): Instead[] =>
-  mayHaveBeen(reading, reading.value).filter((one) => one.slip === slip);
+  mayHaveBeen(reading, reading.value, reading.typed).filter((one) => one.slip === slip);
 
 /** Half of the readings lie nearer than this to what they are held to, in bands or in what they are worth, whichever is wider. */
 function misfit<S extends Seen>(all: readonly S[], off: (seen: S) => number, scale = scaleOf): number {
@@ -322,7 +322,7 @@ function explaining(
 ): Instead | null {
   const near = (value: number) => Math.abs(value - said) / Math.max(within, figure.target.band / 3);
   const shown = reading.value - figure.off;
-  const candidates: Instead[] = mayHaveBeen(figure.spot, reading.value);
+  const candidates: Instead[] = mayHaveBeen(figure.spot, reading.value, reading.typed);
   const best = candidates
     .map((one) => ({ one, far: near(one.value) }))
     .filter(({ far }) => far < FITS)

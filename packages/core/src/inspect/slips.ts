@@ -1,4 +1,4 @@
-import { MILLIMETRES_IN } from "../units/length.ts";
+import { type LengthUnit, MILLIMETRES_IN } from "../units/length.ts";
 import { QUANTITY } from "./quantity.ts";
 import type { Spot } from "./schema.ts";
 
@@ -30,8 +30,8 @@ export interface Instead {
 const THOU = MILLIMETRES_IN.thou;
 const INCH = MILLIMETRES_IN.inch;
 
-/** Every figure that may have been meant where this one was written down. */
-export function mayHaveBeen({ what }: Spot, value: number): Instead[] {
+/** Every figure that may have been meant where this one was written down, `typed` in a unit: digits change places as they were typed. */
+export function mayHaveBeen({ what }: Spot, value: number, typed: LengthUnit = "mm"): Instead[] {
   const { unit, isSigned } = QUANTITY[what];
   const scaled: [Slip, number][] = [
     ["ten-times", value / 10],
@@ -48,7 +48,8 @@ export function mayHaveBeen({ what }: Spot, value: number): Instead[] {
       : []),
     ...(isSigned ? ([["other-sign", -value]] as [Slip, number][]) : []),
   ];
-  const swapped = swaps(value).map((one): [Slip, number] => ["digits-swapped", one]);
+  const inTyped = unit === "mm" ? MILLIMETRES_IN[typed] : 1;
+  const swapped = swaps(value / inTyped).map((one): [Slip, number] => ["digits-swapped", one * inTyped]);
   return [...scaled, ...swapped].map(([slip, one]) => ({ slip, value: Number(one.toPrecision(6)) }));
 }
 

@@ -2,7 +2,7 @@ import type { Edge, Sharpened } from "../edge/schema.ts";
 import type { HeatWork } from "../findings/heat-finding.ts";
 import type { Forge, ForgeFault } from "../forge/schema.ts";
 import type { Gate, Heat, HeatRun, Proof } from "../heat/schema.ts";
-import type { Check, Reading } from "../inspect/schema.ts";
+import { type Check, type Reading, spotKey, spotOf } from "../inspect/schema.ts";
 import type { Route, Stage } from "../route/schema.ts";
 import type { Blow, Straight, StraightSet } from "../straight/schema.ts";
 import type { WorkRow } from "./schema.ts";
@@ -241,4 +241,24 @@ function latest<R extends WorkRow>(rows: readonly R[]): R | undefined {
     (last, row) => (last && Date.parse(last.when) > Date.parse(row.when) ? last : row),
     undefined,
   );
+}
+
+/**
+ * Readings of a stage that say how its steel is now. Where a pass or a correction lies between two readings of one place, steel was taken
+ * off between them: the earlier one is left out, and is not averaged with the later.
+ */
+export function readingsAt(readings: readonly Reading[], rows: readonly WorkRow[], stage: string): Reading[] {
+  const mine = readings.filter((one) => one.stage === stage);
+  const ground = rows
+    .filter((row) => row.stage === stage && (row.what === "pass" || row.what === "corrected"))
+    .map(({ when }) => Date.parse(when));
+  if (ground.length === 0) return mine;
+  return mine.filter((one) => {
+    const [key, at] = [spotKey(spotOf(one)), Date.parse(one.when)];
+    const isReplaced = (later: Reading) => {
+      const then = Date.parse(later.when);
+      return spotKey(spotOf(later)) === key && ground.some((cut) => at < cut && cut <= then);
+    };
+    return !mine.some(isReplaced);
+  });
 }

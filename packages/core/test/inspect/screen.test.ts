@@ -42,6 +42,22 @@ describe("a slip of the hand is doubted before anything is ground on it", () => 
     return { readings, bench: benchReport(asked("true", readings), "mm") };
   };
 
+  test("digits change places as they were typed: 0.496 in written as 0.694", () => {
+    const spot = { what: "edge" } as const;
+    const swapped = (typed?: "inch") =>
+      mayHaveBeen(spot, 0.694 * 25.4, typed)
+        .filter(({ slip }) => slip === "digits-swapped")
+        .map(({ value }) => value);
+    expect(swapped("inch").some((mm) => Math.abs(mm - 0.496 * 25.4) < 1e-4)).toBe(true);
+    expect(swapped().some((mm) => Math.abs(mm - 0.496 * 25.4) < 1e-4)).toBe(false);
+    // 0.850 in is no swap of 0.496 in, though 21.59 mm is one of 12.59 mm.
+    expect(
+      mayHaveBeen(spot, 0.85 * 25.4, "inch").some(
+        ({ slip, value }) => slip === "digits-swapped" && Math.abs(value - 12.59) < 0.05,
+      ),
+    ).toBe(false);
+  });
+
   test("a thickness that contradicts the line of its own face is doubted, and nothing comes off for it", () => {
     // 2.35 over the plate where 1.92 is true: its own line fits 1.92.
     const { readings, bench } = one("over", 1, "right", (value) => value + 0.43);

@@ -10,6 +10,7 @@ import {
   heatsAt,
   heatWorkAt,
   passesAt,
+  readingsAt,
   routeWithWork,
   spentAt,
 } from "../../src/work/joined.ts";
@@ -160,4 +161,22 @@ describe("hardness belongs to the last temper done", () => {
     ["after both, filed under a later stage", read("true", 14), "temper-2"],
     ["before any stage was marked as done, filed under a later stage", read("true", 7), "temper-2"],
   ])("%s", (_, reading, heat) => expect(heatOf(reading)).toBe(heat));
+});
+
+test("a place read again after a pass is not averaged with how it was before; read twice without one, both count", () => {
+  const read = (n: number, hour: number, value: number): Reading => ({
+    id: id(n),
+    when: at(hour),
+    stage: "rough",
+    what: "edge",
+    u: 0.5,
+    value,
+    by: "hand",
+  });
+  const [first, again, later] = [read(41, 8, 0.8), read(42, 9, 0.81), read(43, 12, 0.524)];
+  const passed: WorkRow[] = [{ id: id(44), when: at(10), stage: "rough", what: "pass", side: "left" }];
+  const other = { ...read(45, 8, 1.2), u: 0.9 };
+  expect(readingsAt([first, again, later, other], passed, "rough")).toEqual([later, other]);
+  expect(readingsAt([first, again], passed, "rough")).toEqual([first, again]);
+  expect(readingsAt([first, later], [], "rough")).toEqual([first, later]);
 });

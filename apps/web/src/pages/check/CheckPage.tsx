@@ -2,6 +2,7 @@ import type { Line } from "@true-spine/core/inspect/bench.ts";
 import { QUANTITY } from "@true-spine/core/inspect/quantity.ts";
 import { type Reading, type Spot, spotKey, spotOf } from "@true-spine/core/inspect/schema.ts";
 import { type BenchEvent, MOST_PRESS, valueIn } from "@true-spine/core/inspect/wire.ts";
+import type { LengthUnit } from "@true-spine/core/units/length.ts";
 import { useCallback, useRef, useState } from "react";
 import { type BladeScreen, useScreen } from "../../blade/screen.ts";
 import { useNotices } from "../../parts/Notices.tsx";
@@ -66,11 +67,11 @@ export function CheckPage() {
   /** Which spots an instrument was pressed for, by the press's number: its answer belongs there, however late it comes. */
   const pressed = useRef(new Map<number, { key: string; at: number }>());
   const take = useCallback(
-    (value: number, by: Reading["by"], key?: string) => {
+    (value: number, by: Reading["by"], { key, typed }: { key?: string; typed?: LengthUnit } = {}) => {
       const { current: next, lines: all, stage: of } = now.current;
       const one = key === undefined ? next : all.find((line) => line.key === key);
       if (!one) return;
-      keep(screen, { stage: of, spot: one.spot, value, by });
+      keep(screen, { stage: of, spot: one.spot, value, by, ...(typed && typed !== "mm" ? { typed } : {}) });
       const after = nextUnread(all, one.key);
       if (after) goTo(after.spot);
     },
@@ -94,7 +95,7 @@ export function CheckPage() {
       repeats.current.length === STUCK_AFTER && repeats.current.every((value) => value === event.value);
     if (isStuck) repeats.current = [];
     if (isStuck) tell(`The ${event.kind} has read ${event.value} ${STUCK_AFTER} times running: is it stuck?`);
-    take(read, "instrument", one.key);
+    take(read, "instrument", { key: one.key });
   });
   // The hidden piece of the simulated ones is ground steel: of a blank they read nothing.
   const isBlank = route.stages.find((one) => one.id === stage)?.kind === "forge";
@@ -136,7 +137,7 @@ export function CheckPage() {
             lines={lines}
             onPress={instrument ? pressIt : null}
             toBox={toBox}
-            onTake={(value) => take(value, "hand")}
+            onTake={(value, typed) => take(value, "hand", typed ? { typed } : {})}
             onStep={step}
           />
           {report && <DoubtsGroup doubts={report.doubts} onGo={goTo} />}
@@ -200,7 +201,7 @@ function nextUnread(lines: readonly Line[], key: string | null): Line | null {
 
 function keep(
   { readings }: BladeScreen,
-  { stage, spot, ...more }: { stage: string; spot: Spot } & Pick<Reading, "value" | "by">,
+  { stage, spot, ...more }: { stage: string; spot: Spot } & Pick<Reading, "value" | "by" | "typed">,
 ): void {
   readings.take({
     id: newId(),

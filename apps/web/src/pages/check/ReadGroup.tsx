@@ -2,7 +2,7 @@ import type { Line } from "@true-spine/core/inspect/bench.ts";
 import { QUANTITY } from "@true-spine/core/inspect/quantity.ts";
 import { sideWords } from "@true-spine/core/inspect/schema.ts";
 import { stageName } from "@true-spine/core/route/stages.ts";
-import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
+import { type LengthUnit, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { useEffect, useRef, useState } from "react";
 import { useSettings } from "../../app/settings.ts";
 import { useDocument } from "../../blade/screen.ts";
@@ -30,7 +30,7 @@ export function ReadGroup({
   onPress: (() => void) | null;
   /** Every change of it puts the cursor back into the box. */
   toBox: number;
-  onTake: (value: number) => void;
+  onTake: (value: number, typed?: LengthUnit) => void;
   onStep: (by: 1 | -1) => void;
 }) {
   const route = useDocument("route");
@@ -66,7 +66,7 @@ export function ReadGroup({
     }
     setText("");
     setWhy(null);
-    onTake(figure.value);
+    onTake(figure.value, figure.typed);
   };
   return (
     <Group
