@@ -1,15 +1,16 @@
 import type { Blade } from "../blade/schema.ts";
 import type { Handle } from "../handle/schema.ts";
-import { hardenAt } from "../heat/recipe.ts";
+import { COOL_BY, hardenAt, subcriticalAt } from "../heat/recipe.ts";
 import type { Heat } from "../heat/schema.ts";
 import { knownOf } from "../heat/steel.ts";
 import { type HeatReport, heatReport } from "../route/heat-report.ts";
 import { withOp } from "../route/heats.ts";
 import type { Route } from "../route/schema.ts";
-import { withStage } from "../route/stages.ts";
+import { freeName, withStage } from "../route/stages.ts";
 import { instrumentsOf } from "../shop/instruments.ts";
 import type { Shop } from "../shop/schema.ts";
 import { EUTECTOID } from "../steel/critical.ts";
+import { criticalPlate, fares, idealDiameter, SEVERITY } from "../steel/hardenability.ts";
 import { STEELS } from "../steel/steels.ts";
 import type { LengthUnit } from "../units/length.ts";
 import { showTemperature } from "../units/temperature.ts";
@@ -70,6 +71,77 @@ const heatOff: HeatRule = (asked) => {
       ];
     return [];
   });
+};
+
+/**
+ * An anneal above Ac1 that cools too fast: in air or a quenchant it is a normalize or a hardening; in ash or vermiculite a steel that
+ * hardens in still air in this section may stay hard.
+ */
+const annealHardens: HeatRule = (asked) => {
+  const { report, heat, blade, say } = asked;
+  const known = knownOf(heat.steel, blade.steel);
+  return report.ops.flatMap(({ op, name }) => {
+    if (op.kind !== "anneal" || (op.medium === "oven" && (op.coolBy ?? COOL_BY) <= FASTEST)) return [];
+    const from = report.steel?.ac1.middle ?? subcriticalAt(null);
+    if (op.T < from) return [];
+    const thick = report.thick.spine;
+    const q = known ? criticalPlate(idealDiameter(known.middle), SEVERITY.air[0]) / thick : 0;
+    const isAirHard = fares(q) !== "usually not";
+    const isSlow = op.medium === "insulated" || op.medium === "oven";
+    if (isSlow && !isAirHard) return [];
+    const T = subcriticalAt(known);
+    const words = isSlow
+      ? `${name} cools too fast from ${showTemperature(op.T, op.said)}: a section of ${say.length(thick)} of this steel can harden in still air, and so may stay hard.`
+      : `${name} at ${showTemperature(op.T, op.said)} cooled in ${op.medium ?? "air"} is ${isAirHard ? "a hardening" : "a normalize"}, not an anneal: it ends above ${showTemperature(from)}, where the steel transforms.`;
+    return [
+      finding(
+        "anneal-hardens",
+        "fix",
+        words,
+        "Anneal below Ac1, or let the oven cool by 15 °C an hour.",
+        "from memory of ASM Handbook 4; M. A. Grossmann, from memory of",
+        {
+          offers: [
+            {
+              words: `Anneal at ${showTemperature(T)} for 90 minutes`,
+              heat: withOp(opsIn(asked), heat, op.id, { T, minutes: 90, medium: "oven", coolBy: COOL_BY }),
+            },
+            {
+              words: "Cool in the oven by 15 °C an hour",
+              heat: withOp(opsIn(asked), heat, op.id, { medium: "oven", coolBy: COOL_BY }),
+            },
+          ],
+        },
+      ),
+    ];
+  });
+};
+
+/** An oven that cools faster is no anneal for a steel that hardens in air, °C an hour. Source: from memory of ASM Handbook 4. */
+const FASTEST = 20;
+
+/** A normalize before the holes are drilled, on a steel that can harden in still air: the tang may be too hard to drill. */
+const tangMayBeHard: HeatRule = (asked) => {
+  const { report, heat, blade, route } = asked;
+  const known = knownOf(heat.steel, blade.steel);
+  if (!known) return [];
+  const kinds = route.stages.map(({ kind }) => kind);
+  const drill = kinds.indexOf("drill");
+  const normalize = kinds.slice(0, Math.max(0, drill)).lastIndexOf("normalize");
+  if (normalize < 0 || kinds.slice(normalize, drill).includes("anneal")) return [];
+  const q = criticalPlate(idealDiameter(known.middle), SEVERITY.air[0]) / report.thick.spine;
+  if (fares(q) === "usually not") return [];
+  const stages = route.stages.toSpliced(drill, 0, { id: freeName(route.stages, "anneal"), kind: "anneal" });
+  return [
+    finding(
+      "tang-may-be-hard",
+      "watch",
+      "This steel can harden in still air after normalizing: the tang may be too hard to drill.",
+      "Anneal below Ac1 after normalizing, or drill the holes before.",
+      "M. A. Grossmann, from memory of; common practice",
+      { offers: [{ words: "Add an anneal before the holes", route: { ...route, stages } }] },
+    ),
+  ];
 };
 
 /** A magnet that has let go says too little. */
@@ -260,6 +332,8 @@ const tangHard: HeatRule = (asked) => {
 
 const AS_PLANNED: readonly HeatRule[] = [
   heatOff,
+  annealHardens,
+  tangMayBeHard,
   magnetOnly,
   notFalling,
   windowShort,

@@ -60,7 +60,15 @@ export function usualOp(
         ...(n === 1 ? sourced(recipe?.tempered) : {}),
       };
     case "anneal":
-      return { kind, ...WHOLE, T: 760, minutes: 30, medium: "air", air: "air" };
+      return {
+        kind,
+        ...WHOLE,
+        T: subcriticalAt(known),
+        minutes: 90,
+        medium: "oven",
+        coolBy: COOL_BY,
+        air: "air",
+      };
     case "clay":
       return { kind, zone: "spine", T: 100, minutes: 0, by: "oven", control: "measured" };
     case "plates":
@@ -68,6 +76,18 @@ export function usualOp(
     case "draw":
       return { kind, zone: "tang", T: 300, minutes: 0, by: "torch", control: "colour" };
   }
+}
+
+/** The oven is let cool so fast after an anneal, °C an hour: 10 to 20. Source: from memory of ASM Handbook 4. */
+export const COOL_BY = 15;
+/** A subcritical anneal lies so far below Ac1, where nothing can harden, °C. Source: from memory of ASM Handbook 4 (20 to 30). */
+const BELOW_AC1 = 25;
+/** Where the steel is not known: below the Ac1 of every plain and low-alloy grade here, °C. Starting value. */
+const SUBCRITICAL = 680;
+
+/** Where a steel is annealed below Ac1, °C: it softens every grade, also those that harden in air or in slow cooling. */
+export function subcriticalAt(known: Known | null): number {
+  return known ? Math.floor(ac1(known.middle) - BELOW_AC1) : SUBCRITICAL;
 }
 
 /** The kinds of the usual recipe in order. Source: common practice. */

@@ -13,7 +13,10 @@ const only = { additionalProperties: false } as const;
 export const HEAT_KINDS = ["normalize", "anneal", "clay", "harden", "plates", "temper", "draw"] as const;
 export type HeatKind = (typeof HEAT_KINDS)[number];
 export const ZONES = ["all", "edge", "tang", "spine"] as const;
-export const MEDIA = ["oil", "water", "brine", "air", "plates"] as const;
+export const QUENCHES = ["oil", "water", "brine", "air", "plates"] as const;
+/** An anneal cools slowly: in the oven at a rate, or in ash, vermiculite or dry sand. */
+export const SLOW = ["oven", "insulated"] as const;
+export const MEDIA = [...QUENCHES, ...SLOW] as const;
 export const HEATED_BY = ["oven", "forge", "torch"] as const;
 export const CONTROLS = ["measured", "colour", "magnet"] as const;
 export const AIRS = ["air", "rich", "coat", "foil"] as const;
@@ -69,6 +72,8 @@ export const OpSchema = Type.Object(
     said: Type.Optional(Type.String({ minLength: 3, maxLength: 20, pattern: "^[a-z -]+$" })),
     minutes: Minutes,
     medium: Type.Optional(oneOf(MEDIA)),
+    /** How fast the oven is let cool, °C an hour. */
+    coolBy: Type.Optional(Type.Number({ minimum: 5, maximum: 100 })),
     /** Quench severity, least and most, for each inch. */
     H: Type.Optional(Type.Array(Severity, { minItems: 2, maxItems: 2 })),
     mediumT: Type.Optional(Type.Number({ minimum: -200, maximum: 400 })),

@@ -1,7 +1,7 @@
 import { type Static, Type } from "@sinclair/typebox";
 import { PRINTABLE } from "../document/printable.ts";
 import { TimeSchema } from "../document/time.ts";
-import { AIRS, HEATED_BY, MEDIA, OpSchema, SteelRecordSchema } from "./schema.ts";
+import { AIRS, HEATED_BY, OpSchema, QUENCHES, SteelRecordSchema } from "./schema.ts";
 
 /** What a shop hardens with and what it has learned of it: parts of the shop document. °C, minutes, mm, HRC. */
 const only = { additionalProperties: false } as const;
@@ -19,7 +19,7 @@ export const QuenchantSchema = Type.Object(
   {
     id: Id,
     name: Name,
-    medium: oneOf(MEDIA),
+    medium: oneOf(QUENCHES),
     /** Quench severity, least and most, for each inch. */
     H: Type.Array(Type.Number({ minimum: 0.005, maximum: 10 }), { minItems: 2, maxItems: 2 }),
     T: Type.Optional(Type.Number({ minimum: -200, maximum: 400 })),

@@ -12,7 +12,7 @@ import {
   type SkinFactor,
   skinFactor,
 } from "../heat/learned.ts";
-import { couponHeats } from "../heat/recipe.ts";
+import { COOL_BY, couponHeats } from "../heat/recipe.ts";
 import type { Heat, HeatOp } from "../heat/schema.ts";
 import { type Known, knownOf, type Span, spanOfKnown } from "../heat/steel.ts";
 import type { Shop } from "../shop/schema.ts";
@@ -161,7 +161,7 @@ export function heatReport(blade: Blade, route: Route, heat: Heat, shop: Shop): 
   const grade = heat.steel.grade ?? blade.steel ?? null;
   const ordered = opsOf(route, heat, blade);
   const ops = ordered.map((op): OpReport => {
-    const through = op.kind === "clay" ? 0 : secondsThrough(thick.spine, op.T) / 60;
+    const through = op.kind === "clay" || isByTorch(op) ? 0 : secondsThrough(thick.spine, op.T) / 60;
     const isHardened = op.kind === "harden";
     const planned = route.stages.find(({ id }) => id === op.id);
     const oven = shop.ovens?.find(({ id }) => id === op.oven);
@@ -198,10 +198,22 @@ export function heatReport(blade: Blade, route: Route, heat: Heat, shop: Shop): 
   };
 }
 
-function coolingOf({ kind, medium }: HeatOp): number {
+function coolingOf({ kind, medium, T, coolBy }: HeatOp): number {
+  // An anneal may leave the oven once it is past the transformation.
+  if (medium === "oven") return (60 * Math.max(0, T - COOLED_TO)) / (coolBy ?? COOL_BY);
   if (kind === "temper" || kind === "draw") return COOLING.temper;
   return medium === undefined || medium === "air" ? COOLING.air : COOLING.quench;
 }
+
+/** A draw by torch has no soak: it is judged by the colour that runs from spine or tang. Common practice. */
+export const isByTorch = ({ kind, by }: Pick<HeatOp, "kind" | "by">) => kind === "draw" && by === "torch";
+
+/** How a torch draw is judged. Common practice. */
+export const TORCH_WORDS =
+  "Heat the spine or the tang and let the colours run toward the edge. Keep the edge in water or a heat sink. Stop when straw is 5 mm from the edge.";
+
+/** Below this an annealed blade cools as wanted, °C. Source: from memory of ASM Handbook 4. */
+const COOLED_TO = 650;
 
 /** Each piece of the side view against the quenchant, as thick as it goes in. */
 function shadeOf(

@@ -313,7 +313,7 @@ export function stageName(route: Pick<Route, "stages"> | null, id: string): stri
 }
 
 /** A name for one more stage of a kind: the kind itself, or with a number where that is taken. */
-function freeName(stages: readonly Stage[], kind: StageKind): string {
+export function freeName(stages: readonly Stage[], kind: StageKind): string {
   const taken = new Set(stages.map(({ id }) => id));
   for (let n = 1; ; n++) {
     const name = n === 1 ? kind : `${kind}-${n}`;

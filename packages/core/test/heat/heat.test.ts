@@ -2,19 +2,19 @@ import { describe, expect, test } from "vitest";
 import { judgeHeat } from "../../src/findings/heat.ts";
 import { NO_HEAT_WORK } from "../../src/findings/heat-finding.ts";
 import { parseHeat } from "../../src/heat/parse.ts";
-import { type Heat, NO_HEAT } from "../../src/heat/schema.ts";
+import { type Heat, type HeatOp, NO_HEAT } from "../../src/heat/schema.ts";
 import { knownOf, spanOfKnown } from "../../src/heat/steel.ts";
 import { parseDocument } from "../../src/registry/documents.ts";
 import { firstRoute } from "../../src/route/first.ts";
 import { heatReport } from "../../src/route/heat-report.ts";
 import { heatsDone, opsOf, withOp, withUsualHeats } from "../../src/route/heats.ts";
 import type { Route } from "../../src/route/schema.ts";
-import { SCHOOLS } from "../../src/route/stages.ts";
+import { SCHOOLS, withStage } from "../../src/route/stages.ts";
 import { USUAL_SHOP } from "../../src/shop/schema.ts";
 import { secondsThrough } from "../../src/steel/heating.ts";
 import { gatesAt, heatWithWork, heatWorkAt, proofsAt, runsAt } from "../../src/work/joined.ts";
 import type { WorkRow } from "../../src/work/schema.ts";
-import { example } from "../examples.ts";
+import { changed, example } from "../examples.ts";
 
 const of = (steel: string) => ({ ...example("field"), steel });
 const blade = of("1084");
@@ -333,5 +333,58 @@ describe("rows of the work", () => {
     expect(heatWorkAt(ticked, more).done).toEqual(["flats", "harden"]);
     expect(parseHeat(heatWithWork(NO_HEAT, rows)).ok).toBe(true);
     expect(heatWithWork(NO_HEAT, [])).toEqual(NO_HEAT);
+  });
+});
+
+describe("annealing", () => {
+  const annealed = (grade: string, change: Partial<HeatOp>, thickness?: number) => {
+    const steel = changed(example("field"), (copy) => {
+      copy.steel = grade;
+      if (thickness) copy.thickness = [{ x: 0, t: thickness }];
+    });
+    const plain = withUsualHeats(firstRoute(steel));
+    const planned = { ...plain, stages: withStage(plain.stages, "anneal") };
+    const own = opsOf(planned, NO_HEAT, steel);
+    const heat: Heat = {
+      ...NO_HEAT,
+      ops: own.map((op) => (op.kind === "anneal" ? { ...op, ...change } : op)),
+    };
+    const report = heatReport(steel, planned, heat, USUAL_SHOP);
+    const found = judgeHeat(steel, planned, heat, USUAL_SHOP).filter(({ id }) => id === "anneal-hardens");
+    return { op: report.ops.find(({ op: { kind } }) => kind === "anneal")!, report, found, planned, steel };
+  };
+
+  test("is begun below the steel's own Ac1 and cooled in the oven, never in air", () => {
+    const { op, report, found } = annealed("1084", {});
+    expect(op.op.T).toBeLessThan(report.steel!.ac1.middle - 20);
+    expect(op.op.T).toBeGreaterThan(report.steel!.ac1.middle - 30);
+    expect(op.op).toMatchObject({ medium: "oven", coolBy: 15 });
+    expect(found).toEqual([]);
+  });
+
+  test("O1 of 6 mm in insulation may stay hard, in the oven at 15 °C an hour it does not; 1084 of 4 mm does neither", () => {
+    expect(annealed("O1", { T: 790, medium: "insulated" }, 6).found).toHaveLength(1);
+    expect(annealed("O1", { T: 790, medium: "oven", coolBy: 15 }, 6).found).toEqual([]);
+    expect(annealed("O1", { T: 790, medium: "oven", coolBy: 60 }, 6).found).toHaveLength(1);
+    expect(annealed("1084", { T: 760, medium: "insulated" }, 4).found).toEqual([]);
+  });
+
+  test("at 760 °C cooled in air it is a normalize, and the remedy lies below Ac1", () => {
+    const { found, report } = annealed("1084", { T: 760, medium: "air" });
+    expect(found[0]!.severity).toBe("fix");
+    expect(found[0]!.message).toContain("is a normalize, not an anneal");
+    const taken = found[0]!.offers[0]!.heat!.ops.find(({ kind }) => kind === "anneal")!;
+    expect(taken.T).toBeLessThan(report.steel!.ac1.middle);
+    for (const medium of ["oil", "water", "plates"] as const)
+      expect(annealed("1084", { T: 760, medium }).found).toHaveLength(1);
+  });
+
+  test("a draw by torch is told by its colour and has no soak; a kiln's does", () => {
+    const plain = withUsualHeats(firstRoute(blade));
+    const drawn = { ...plain, stages: withStage(plain.stages, "draw") };
+    const draw = heatReport(blade, drawn, NO_HEAT, USUAL_SHOP).ops.find(
+      ({ op: { kind } }) => kind === "draw",
+    )!;
+    expect([draw.op.by, draw.through]).toEqual(["torch", 0]);
   });
 });

@@ -1,5 +1,5 @@
 import { PLACES, SEEN_BY_FILE } from "@true-spine/core/heat/schema.ts";
-import type { OpReport } from "@true-spine/core/route/heat-report.ts";
+import { isByTorch, type OpReport, TORCH_WORDS } from "@true-spine/core/route/heat-report.ts";
 import { colourAt, colourInWords } from "@true-spine/core/units/colours.ts";
 import { fahrenheit, showTemperature } from "@true-spine/core/units/temperature.ts";
 import type { ReactNode } from "react";
@@ -38,14 +38,21 @@ export function HeatNumbers({ report }: { report: OpReport }) {
           {op.said ? `; ${showTemperature(op.T, op.said)}` : looks && `; ${colourInWords(looks)}`}
         </p>
       </Figure>
-      <Figure title={ends ? "Held until" : "Through and held"}>
-        <p className="text-6xl font-bold">{ends ? clock(ends.end) : inMinutes(total)}</p>
-        <p className="text-base text-faint" role={ends ? "timer" : undefined}>
-          {ends
-            ? `${now < ends.through ? `through about ${clock(ends.through)}; ` : ""}${leftInWords(ends.end, now)}`
-            : `through after ${inMinutes(through)}, held ${inMinutes(op.minutes)}`}
-        </p>
-      </Figure>
+      {isByTorch(op) ? (
+        <Figure title="Stop">
+          <p className="text-2xl font-bold">when straw is 5 mm from the edge</p>
+          <p className="text-base text-faint">{TORCH_WORDS}</p>
+        </Figure>
+      ) : (
+        <Figure title={ends ? "Held until" : "Through and held"}>
+          <p className="text-6xl font-bold">{ends ? clock(ends.end) : inMinutes(total)}</p>
+          <p className="text-base text-faint" role={ends ? "timer" : undefined}>
+            {ends
+              ? `${now < ends.through ? `through about ${clock(ends.through)}; ` : ""}${leftInWords(ends.end, now)}`
+              : `through after ${inMinutes(through)}, held ${inMinutes(op.minutes)}`}
+          </p>
+        </Figure>
+      )}
       <Figure title={window === null ? "Next" : `${window.toFixed(0)} s to the quench; next`}>
         <p className="text-2xl font-bold">{NEXT[op.kind]}</p>
       </Figure>

@@ -1,4 +1,4 @@
-import type { OpReport } from "@true-spine/core/route/heat-report.ts";
+import { isByTorch, type OpReport, TORCH_WORDS } from "@true-spine/core/route/heat-report.ts";
 import { gatesAt } from "@true-spine/core/work/joined.ts";
 import { useScreen } from "../../blade/screen.ts";
 import { Group, SmallButton } from "../../parts/Group.tsx";
@@ -46,8 +46,10 @@ export function ClockGroup({
       )}
       {!ends && (
         <p className="text-sm text-faint">
-          Through after {inMinutes(report.through)}, held {inMinutes(op.minutes)}: {inMinutes(report.total)}{" "}
-          in all.{times > 0 && ` Run ${times} ${times === 1 ? "time" : "times"}.`}
+          {isByTorch(op)
+            ? TORCH_WORDS
+            : `Through after ${inMinutes(report.through)}, held ${inMinutes(op.minutes)}: ${inMinutes(report.total)} in all.`}
+          {times > 0 && ` Run ${times} ${times === 1 ? "time" : "times"}.`}
         </p>
       )}
       <div className="flex flex-wrap gap-2">

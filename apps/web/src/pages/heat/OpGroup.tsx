@@ -1,11 +1,12 @@
-import { CONTROLS, type HeatOp, MEDIA, ZONES } from "@true-spine/core/heat/schema.ts";
-import type { OpReport } from "@true-spine/core/route/heat-report.ts";
+import { COOL_BY } from "@true-spine/core/heat/recipe.ts";
+import { CONTROLS, type HeatOp, QUENCHES, SLOW, ZONES } from "@true-spine/core/heat/schema.ts";
+import { isByTorch, type OpReport, TORCH_WORDS } from "@true-spine/core/route/heat-report.ts";
 import { SEVERITY } from "@true-spine/core/steel/hardenability.ts";
 import { colourAt, colourInWords } from "@true-spine/core/units/colours.ts";
 import { showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { showTemperature } from "@true-spine/core/units/temperature.ts";
 import { useSettings } from "../../app/settings.ts";
-import { MinutesBox, TemperatureBox } from "../../parts/Box.tsx";
+import { MinutesBox, NumberRow, TemperatureBox } from "../../parts/Box.tsx";
 import { Choice, Group } from "../../parts/Group.tsx";
 import { useShop } from "../../shop/shop.ts";
 import { useHeat } from "./useHeat.ts";
@@ -74,12 +75,16 @@ export function OpGroup({ report }: { report: OpReport }) {
           {op.T < GLOWS ? "; after an hour the same colour may mean 30 °C less" : ", in the shade"}.
         </p>
       )}
-      <MinutesBox
-        label="Held, once through"
-        value={op.minutes}
-        onVisit={visit}
-        onCommit={(minutes) => changeOp(op.id, { minutes })}
-      />
+      {isByTorch(op) || op.kind === "clay" ? (
+        isByTorch(op) && <p className="text-sm">{TORCH_WORDS}</p>
+      ) : (
+        <MinutesBox
+          label="Held, once through"
+          value={op.minutes}
+          onVisit={visit}
+          onCommit={(minutes) => changeOp(op.id, { minutes })}
+        />
+      )}
       {op.kind === "harden" ? (
         <Choice
           label="Into"
@@ -106,10 +111,19 @@ export function OpGroup({ report }: { report: OpReport }) {
           <Choice
             label="Cooled in"
             value={op.medium}
-            options={same(MEDIA)}
+            options={mediaFor(op.kind)}
             onChange={(medium) => pressOp(op.id, { medium: medium as HeatOp["medium"] })}
           />
         )
+      )}
+      {op.medium === "oven" && (
+        <NumberRow
+          label="Cooling rate, °C per hour"
+          value={op.coolBy ?? COOL_BY}
+          least={5}
+          most={100}
+          onChange={(coolBy) => void changeOp(op.id, { coolBy })}
+        />
       )}
       <Choice
         label="Which part"
@@ -158,3 +172,11 @@ export function OpGroup({ report }: { report: OpReport }) {
     </Group>
   );
 }
+
+const SLOW_NAMES = { oven: "the oven, switched down", insulated: "ash, vermiculite or dry sand" } as const;
+
+/** An anneal cools slowly, and nothing else does. */
+const mediaFor = (kind: HeatOp["kind"]) =>
+  kind === "anneal"
+    ? SLOW.map((value) => ({ value, name: SLOW_NAMES[value] }))
+    : QUENCHES.map((value) => ({ value, name: value }));

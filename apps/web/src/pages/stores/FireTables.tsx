@@ -1,4 +1,4 @@
-import { AIRS, HEATED_BY, MEDIA } from "@true-spine/core/heat/schema.ts";
+import { AIRS, HEATED_BY, QUENCHES } from "@true-spine/core/heat/schema.ts";
 import type { Oven, Quenchant } from "@true-spine/core/heat/shop.ts";
 import { SEVERITY } from "@true-spine/core/steel/hardenability.ts";
 import { X } from "lucide-react";
@@ -155,7 +155,7 @@ export function FireTables() {
                   <Pick
                     label={`What quenchant ${n} is`}
                     value={one.medium}
-                    options={MEDIA}
+                    options={QUENCHES}
                     onPick={(medium) => edit({ medium })}
                   />
                   {severity(0)}
