@@ -96,7 +96,7 @@ function stageOn(text: Column, i: number, stage: StageReport, route: Route, thre
     );
   if (stage.belts?.planned.ok) {
     const belts = stage.belts.planned.sequence.steps.map(({ belt }) => abrasiveName(belt)).join(", ");
-    text.line(`belts: ${belts}; about ${Math.ceil(stage.minutes)} minutes`);
+    text.line(`belts: ${belts}; about ${stage.minutes} minutes`);
   } else if (stage.belts && !stage.belts.planned.ok) text.line(`belts: ${stage.belts.planned.why}`);
   if (plan?.planned) text.line(`planned for ${plan.planned}`);
   if (plan?.note) text.line(`note: ${inOwnWay(plan.note)}`);

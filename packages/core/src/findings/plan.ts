@@ -48,10 +48,13 @@ const finding = (
 const at = ({ report }: Plan, kind: StageReport["kind"]) =>
   report.stages.find((stage) => stage.kind === kind);
 
+const isDone = ({ stages }: Route, id: string) =>
+  stages.some((stage) => stage.id === id && stage.done !== undefined);
+
 /** A stage whose belts cannot take out the scratches before them, or are not there. */
-const beltCannotReach: PlanRule = ({ report }) =>
-  report.stages.flatMap(({ name, belts }) =>
-    belts && !belts.planned.ok
+const beltCannotReach: PlanRule = ({ report, route }) =>
+  report.stages.flatMap(({ id, name, belts }) =>
+    belts && !belts.planned.ok && !isDone(route, id)
       ? [
           finding(
             "belt-cannot-reach",
@@ -65,9 +68,9 @@ const beltCannotReach: PlanRule = ({ report }) =>
   );
 
 /** A step longer than usual: it is worked, and costs passes and minutes. */
-const stepTooLarge: PlanRule = ({ report }) =>
-  report.stages.flatMap(({ name, belts }) => {
-    const steps = belts?.planned.ok ? belts.planned.sequence.steps : [];
+const stepTooLarge: PlanRule = ({ report, route }) =>
+  report.stages.flatMap(({ id, name, belts }) => {
+    const steps = belts?.planned.ok && !isDone(route, id) ? belts.planned.sequence.steps : [];
     return steps.slice(1).flatMap(({ belt, minutes, depth }, i) => {
       const before = steps[i]!.belt;
       const times = before.microns / belt.microns;
@@ -92,9 +95,21 @@ const skinStays: PlanRule = (plan) => {
   const hard = at(plan, "harden");
   if (!hard) return [];
   const { route, say } = plan;
-  const least = hard.isBevelled
-    ? Math.min(hard.left.faces.left, hard.left.faces.right, hard.left.flats)
-    : hard.left.flats;
+  // A ground bar as thick as the blade leaves its flats as they come: they are told apart.
+  const isAsGround = route.bar?.surface === "ground" && hard.left.flats < 1e-6;
+  const faces = Math.min(hard.left.faces.left, hard.left.faces.right);
+  const flats = isAsGround ? Number.POSITIVE_INFINITY : hard.left.flats;
+  const least = hard.isBevelled ? Math.min(faces, flats) : flats;
+  if (isAsGround && least >= route.skin - 1e-6)
+    return [
+      finding(
+        "flats-as-ground",
+        "note",
+        `The bar is as thick as the blade: nothing comes off the flats, and the skin of ${say.length(route.skin)} that the oven leaves stays on them.`,
+        "Protect the flats from air in the oven with foil or a coat, or take a thicker bar.",
+        "common practice",
+      ),
+    ];
   if (least >= route.skin - 1e-6) return [];
   return [
     finding(
@@ -256,14 +271,22 @@ const roundOverTooLarge: PlanRule = ({ handle, say }) =>
       : [],
   );
 
+/** What is judged of the work before a stage is no longer news once that stage is done. */
+const until =
+  (kind: StageReport["kind"], rule: PlanRule): PlanRule =>
+  (plan) =>
+    plan.route.stages.some((stage) => stage.kind === kind && stage.done !== undefined) ? [] : rule(plan);
+/** Once the outline is cut, or the flats are clean, the bar is gone. */
+const ofBar = (rule: PlanRule) => until("profile", until("flats", rule));
+
 const RULES: readonly PlanRule[] = [
   beltCannotReach,
-  stockWrong,
-  barTooSmall,
-  skinStays,
+  ofBar(stockWrong),
+  ofBar(barTooSmall),
+  until("harden", skinStays),
   orderWrong,
   stepTooLarge,
-  roughTooThick,
+  until("harden", roughTooThick),
   roundOverTooLarge,
   noSingleAngle,
 ];

@@ -18,9 +18,15 @@ export const CLEAN_UP: Readonly<Record<BarSurface, number>> = { ground: 0, desca
 /** The least that the flats of a bar which nobody has named yet need to come clean, mm in all. Starting value. */
 const LEAST_CLEAN_UP = 0.1;
 
-/** Steel that goes from a bar before the blade's own thickness is reached, mm in all. */
+/**
+ * Steel that goes from a bar before the blade's own thickness is reached, mm in all. A ground bar gives up no more than it has beyond the
+ * blade: where its maker takes the bar's thickness for the blade's, the flats stay as they come.
+ */
 export function lostToFlats(blade: Blade, route: Route, shop: Shop): number {
-  return 2 * flatsToCome(blade, route, shop) + (route.bar ? 2 * CLEAN_UP[route.bar.surface] : 0);
+  const lost = 2 * flatsToCome(blade, route, shop) + (route.bar ? 2 * CLEAN_UP[route.bar.surface] : 0);
+  return route.bar?.surface === "ground"
+    ? Math.min(lost, Math.max(0, route.stock - thickestOf(blade)))
+    : lost;
 }
 
 /**

@@ -109,7 +109,12 @@ function workedOut(blade: Blade, route: Route, shop: Shop, forge: Forge): Rung[]
     const before = stages[i - 1];
     const removed = before ? before.steel.volume - stage.steel.volume : 0;
     const isSoft = stages.slice(i).some(({ kind }) => kind === "harden");
-    const own = takesSecond && route.stages[i]!.edge === "second" ? takesSecond[i]! : takes[i]!;
+    const planned = takesSecond && route.stages[i]!.edge === "second" ? takesSecond[i]! : takes[i]!;
+    // No more than the bar has: what a stage takes off the flats is what is gone after it.
+    const own = {
+      ...planned,
+      flats: before ? Math.max(0, before.left.flats - stage.left.flats) : planned.flats,
+    };
     const work = { route, shop, area, takes: own, removed, isSoft, isOneSided };
     return { ...stage, belts: beltsOf(route.stages[i]!, work) };
   });
@@ -308,6 +313,8 @@ interface Work {
   readonly isOneSided: boolean;
 }
 
+/** Less than this is nothing to take off, mm. */
+const SMALLEST_DEPTH = 1e-6;
 /** A surface smaller than this is none, mm². */
 const SMALLEST = 1;
 /** No edge is begun with a coarser belt unless that is chosen, µm: P120. Source: common practice. */
@@ -361,7 +368,7 @@ function beltsOf(
           )
         : null;
     case "true":
-      return plan("flats", 0, finish.flats, takes.flats);
+      return takes.flats > SMALLEST_DEPTH ? plan("flats", 0, finish.flats, takes.flats) : null;
     case "own":
       return ownBelts(stage, takes, coarse, plan);
     default:

@@ -66,6 +66,7 @@ export interface StageReport {
     /** Belts left out, and what they would add. */
     readonly skipped: readonly Skipped[];
   } | null;
+  /** Whole minutes at its belts; 0 where it has none, or is done. */
   readonly minutes: number;
   /** Places by how warm the coarsest belt of the stage makes them, warmest first; empty where none is ground. */
   readonly warmth: readonly Warmth[];
@@ -80,6 +81,7 @@ export interface RouteReport {
   readonly stages: readonly StageReport[];
   /** Null where the route has no layout or no bevel to lay out. */
   readonly layout: LayoutSheet | null;
+  /** Of the stages still to be done: their sum. */
   readonly minutes: number;
 }
 
@@ -142,7 +144,7 @@ export function reportOf(
           ? skippedBy(belts.planned.sequence, shop.abrasives.filter(isBelt), belts.job)
           : [],
       },
-      minutes: belts?.planned.ok ? belts.planned.sequence.minutes : 0,
+      minutes: belts?.planned.ok && !stage.done ? Math.ceil(belts.planned.sequence.minutes - 1e-9) : 0,
       warmth: belts?.on === "bevels" && belts.planned.ok ? warmthOf(rung, belts.planned.sequence) : [],
       ...drawn(rung.steel),
     };

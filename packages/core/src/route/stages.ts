@@ -287,9 +287,20 @@ export function outOfOrder(done: readonly StageKind[]): { kind: StageKind; after
   );
 }
 
-/** Stages with one more, at its usual place: before the first that usually comes after it. */
+/**
+ * Stages with one more, at its usual place: before the first that usually comes after it. Forged steel is normalized and annealed after
+ * the forge, before it is profiled and drilled.
+ */
 export function withStage(stages: readonly Stage[], added: StageKind | Stage): Stage[] {
   const stage = typeof added === "string" ? { id: freeName(stages, added), kind: added } : added;
+  const forge = stages.findLastIndex(({ kind }) => kind === "forge");
+  if (forge >= 0 && AFTER_FORGE.includes(stage.kind)) {
+    const isBefore = ({ kind }: Stage) =>
+      AFTER_FORGE.includes(kind) && AFTER_FORGE.indexOf(kind) <= AFTER_FORGE.indexOf(stage.kind);
+    let at = forge + 1;
+    while (at < stages.length && isBefore(stages[at]!)) at++;
+    return stages.toSpliced(at, 0, stage);
+  }
   // One of the maker's own goes last, before the edge.
   const rank = (kind: StageKind) => STAGE_KINDS.indexOf(kind === "own" ? "sharpen" : kind);
   const at = stages.findIndex(({ kind }) =>
@@ -297,6 +308,9 @@ export function withStage(stages: readonly Stage[], added: StageKind | Stage): S
   );
   return at < 0 ? [...stages, stage] : stages.toSpliced(at, 0, stage);
 }
+
+/** Heats that follow the forge, in their order. */
+const AFTER_FORGE: readonly StageKind[] = ["normalize", "anneal"];
 
 /** What kind a stage is, by its name on a route; what stood on the route before is known where its name is a kind. Null else. */
 export function kindOf(route: Pick<Route, "stages"> | null, id: string): StageKind | null {

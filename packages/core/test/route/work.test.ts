@@ -92,7 +92,7 @@ describe("the bar in hand", () => {
 
   test("a bar and a blade that disagree are told with both ways out, and either ends it", () => {
     const blade = knife(3.4, 8, 0.3);
-    const route = onBar(blade, 3.5);
+    const route = { ...onBar(blade, 3.5), bar: { surface: "descaled" as const } };
     const judged = (one: Blade, by: Route) => judgePlan(one, by, report(one, by), USUAL_SHOP);
     const found = judged(blade, route).find(({ id }) => id === "stock-thin")!;
     const { needed, gives } = fitOf(blade, route, USUAL_SHOP);
@@ -105,6 +105,37 @@ describe("the bar in hand", () => {
     expect(judged(thin!.blade!, route).some(({ id }) => id === "stock-thin")).toBe(false);
     expect(judged(blade, take!.route!).some(({ id }) => id === "stock-thin")).toBe(false);
     expect(parseBlade(thin!.blade!).ok).toBe(true);
+  });
+
+  test("a ground bar as thick as the blade is accepted by its own route, and takes no minutes for flats that stay", () => {
+    const blade = knife(3.4, 8, 0.3);
+    const route = onBar(blade, 3.4);
+    expect(route.bar!.surface).toBe("ground");
+    const found = judgePlan(blade, route, report(blade, route), USUAL_SHOP);
+    expect(found.filter(({ severity }) => severity === "fix").map(({ id }) => id)).toEqual([]);
+    expect(found.map(({ id }) => id)).toContain("flats-as-ground");
+    const again = report(blade, route).stages.find(({ kind }) => kind === "true")!;
+    expect([again.belts, again.minutes, again.removed]).toEqual([null, 0, 0]);
+  });
+
+  test("what is done is judged no more and costs no minutes; the column sums to the headline", () => {
+    const blade = knife(3.4, 8, 0.3);
+    const rough = { ...onBar(blade, 3.0), bar: { surface: "rolled" as const, width: 10, length: 50 } };
+    const all = report(blade, rough);
+    expect(all.minutes).toBe(all.stages.reduce((sum, { minutes }) => sum + minutes, 0));
+    expect(all.stages.every(({ minutes }) => Number.isInteger(minutes))).toBe(true);
+    const last = rough.stages.findIndex(({ kind }) => kind === "finish");
+    const when = "2026-01-01T10:00:00Z";
+    const begun = {
+      ...rough,
+      stages: rough.stages.map((one, i) => (i <= last ? { ...one, done: when } : one)),
+    };
+    const left = report(blade, begun);
+    expect(left.stages.slice(0, last + 1).every(({ minutes }) => minutes === 0)).toBe(true);
+    expect(left.minutes).toBe(all.stages.slice(last + 1).reduce((sum, { minutes }) => sum + minutes, 0));
+    const ids = (by: Route) => judgePlan(blade, by, report(blade, by), USUAL_SHOP).map(({ id }) => id);
+    expect(ids(rough)).toEqual(expect.arrayContaining(["stock-thin", "bar-not-wide"]));
+    expect(ids(begun).filter((id) => /^(stock|bar|skin)/.test(id))).toEqual([]);
   });
 
   test("clean-up and the oven leave so much of a bar as it comes; a ground one is the blade already", () => {

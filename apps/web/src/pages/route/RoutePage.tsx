@@ -104,9 +104,7 @@ export function RoutePage() {
           {next < 0
             ? "Every stage is done."
             : `${route.stages.filter((one) => one.done).length} of ${route.stages.length} done.`}
-          {report &&
-            report.minutes > 0 &&
-            ` About ${Math.round(report.minutes)} minutes at the belts in all.`}
+          {report && report.minutes > 0 && ` About ${report.minutes} minutes at the belts still to come.`}
         </p>
         <FoundList
           label="Is the plan sound"

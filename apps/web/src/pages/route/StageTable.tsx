@@ -184,7 +184,7 @@ function Row({
         <td className="pr-2 text-right font-semibold">{cell(work?.stop)}</td>
         <td className="pr-2 text-right">{cell(work?.line[sideOf(work)])}</td>
         <td className="pr-2 text-right">{work ? <Angle work={work} /> : ""}</td>
-        <td className="pr-1 text-right">{report && report.minutes > 0 ? Math.ceil(report.minutes) : ""}</td>
+        <td className="pr-1 text-right">{report && report.minutes > 0 ? report.minutes : ""}</td>
         <td>
           <button
             type="button"
