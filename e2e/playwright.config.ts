@@ -14,7 +14,9 @@ export default defineConfig({
   // The longest first, so that nothing waits for it at the end.
   projects: [
     { name: "long", testMatch: "killed-server.spec.ts" },
-    { name: "rest", testIgnore: "killed-server.spec.ts" },
+    { name: "rest", testIgnore: ["killed-server.spec.ts", "walk.spec.ts"] },
+    // It presses what changes the shop for all: alone, after the others.
+    { name: "walk", testMatch: "walk.spec.ts", dependencies: ["long", "rest"] },
   ],
   reporter: [["list"], ["json"]],
   use: {

@@ -1,0 +1,152 @@
+import { expect, type Page, test } from "@playwright/test";
+
+/**
+ * Presses every button of every page in the built program, findings and their remedies included. Nothing may write an error on the console,
+ * and no press may be without an effect on the document, the page, the address or the focus.
+ */
+
+/** Waited for an effect of one press at the most, ms: then it has none. */
+const EFFECT_MS = 4000;
+/** Pressed elsewhere, or what they do is not seen on the page: the browser's own print dialog, and a file that is asked for. */
+const ELSEWHERE = /print|choose a file|open a file|take in|bring|import|picture|photo/i;
+/** Blades whose findings and pages differ most: in hand with its route, with honest faults, finished. */
+const BLADE_PAGES = ["shape", "grind", "route", "heat", "check", "straight", "edge", "log"];
+const HOUSE_PAGES = ["/", "/new", "/runs", "/knives", "/trials", "/stores", "/sums", "/shop"];
+
+/** What a person could see of a page: its text, what stands in its boxes, what is pressed, and where the focus is. */
+const stateOf = (page: Page) =>
+  page.evaluate(() => {
+    const boxes = [
+      ...document.querySelectorAll<HTMLInputElement | HTMLSelectElement>("input,select,textarea"),
+    ];
+    const marks = [
+      ...document.querySelectorAll("[aria-pressed],[aria-expanded],[aria-busy],[aria-label]"),
+    ].map((one) =>
+      ["aria-pressed", "aria-expanded", "aria-busy", "aria-label"].map((key) => one.getAttribute(key)),
+    );
+    const drawn = [...document.querySelectorAll("svg path, svg line, svg g, canvas")].map((one) =>
+      ["d", "x1", "transform", "width"].map((key) => one.getAttribute(key)).join(),
+    );
+    const at = document.activeElement;
+    return JSON.stringify([
+      location.href,
+      document.documentElement.className,
+      document.documentElement.dataset,
+      document.body.innerText,
+      boxes.map((box) => [box.value, (box as HTMLInputElement).checked]),
+      marks,
+      drawn.join(";").length,
+      drawn,
+      at && at !== document.body ? [...document.querySelectorAll("*")].indexOf(at) : -1,
+    ]);
+  });
+
+interface Walked {
+  readonly pressed: string[];
+  readonly dead: string[];
+  readonly errors: string[];
+}
+
+/** Presses each button that the page shows once; buttons that a press brings are pressed, too, up to a depth. */
+async function walk(page: Page, path: string, opens: readonly string[], walked: Walked): Promise<void> {
+  const seen = new Set<string>();
+  const settle = () =>
+    page
+      .waitForFunction(() => !document.querySelector("[aria-busy=true]"), null, { timeout: 20_000 })
+      .catch(() => {});
+  const open = async () => {
+    await page.goto(path);
+    await page.waitForLoadState("networkidle").catch(() => {});
+    await settle();
+    for (const key of opens) await page.keyboard.press(key);
+  };
+  await open();
+  for (let n = 0; n < 90; n++) {
+    if (new URL(page.url()).pathname !== path || (await page.getByRole("dialog").count()) > 0) await open();
+    const names = await page
+      .getByRole("button", { disabled: false })
+      .evaluateAll((all) =>
+        all
+          .filter(
+            (one) => one.checkVisibility() && !one.closest("[inert]") && !(one as HTMLButtonElement).disabled,
+          )
+          .map((one) =>
+            (one.getAttribute("aria-label") ?? (one as HTMLElement).innerText).replace(/\s+/g, " ").trim(),
+          ),
+      );
+    // One of a row of likes stands for all of them: figures and names of rows differ.
+    const kind = (name: string) => name.replace(/[\d.,]+/g, "#").replace(/“[^”]*”/g, "“”");
+    const name = names.find((one) => one !== "" && !seen.has(kind(one)) && !ELSEWHERE.test(one));
+    if (name === undefined) return;
+    seen.add(kind(name));
+    const button = page.getByRole("button", { name, exact: true }).first();
+    if ((await button.count()) === 0) continue;
+    const label = `${path}: ${name}`;
+    const before = await stateOf(page);
+    let isElsewhere = false;
+    const elsewhere = () => (isElsewhere = true);
+    page.once("download", elsewhere);
+    page.once("popup", elsewhere);
+    await button
+      .click({ timeout: 15_000 })
+      .catch((error: unknown) => walked.dead.push(`${label}: ${String(error).slice(0, 120)}`));
+    walked.pressed.push(label);
+    const until = Date.now() + EFFECT_MS;
+    let isSeen = false;
+    while (!isSeen && Date.now() < until) {
+      // A press moves the focus to its button: that alone is no effect.
+      isSeen = isElsewhere || withoutFocus(await stateOf(page)) !== withoutFocus(before);
+      if (!isSeen) await page.waitForTimeout(60);
+    }
+    page.off("download", elsewhere);
+    page.off("popup", elsewhere);
+    if (!isSeen) walked.dead.push(label);
+    if ((await page.getByRole("dialog").count()) > 0) await page.keyboard.press("Escape");
+  }
+}
+const withoutFocus = (state: string) => JSON.stringify((JSON.parse(state) as unknown[]).slice(0, -1));
+
+test("every button of every page has an effect, and none writes an error", async ({ page }) => {
+  const walked: Walked = { pressed: [], dead: [], errors: [] };
+  page.on("pageerror", (error) => walked.errors.push(`${page.url()}: ${error.message}`));
+  page.on("console", (message) => {
+    if (message.type() === "error") walked.errors.push(`${page.url()}: ${message.text()}`);
+  });
+  page.on("dialog", (dialog) => void dialog.dismiss());
+  const blades = (await (await page.request.get("/api/blades")).json()) as { id: string; name: string }[];
+  for (const { id } of blades.slice(0, 2)) {
+    for (const one of BLADE_PAGES) await walk(page, `/blades/${id}/${one}`, ["f"], walked);
+    await walk(page, `/card/${id}`, [], walked);
+  }
+  for (const path of HOUSE_PAGES) await walk(page, path, [], walked);
+  console.log(`${walked.pressed.length} buttons pressed`);
+  expect(walked.errors).toEqual([]);
+  expect(walked.dead).toEqual([]);
+  expect(walked.pressed.length).toBeGreaterThan(150);
+});
+
+test("every remedy on Route that is offered for a bar too thin does what it says", async ({ page }) => {
+  const blades = (await (await page.request.get("/api/blades")).json()) as { id: string }[];
+  const copy = crypto.randomUUID();
+  await page.request.post(`/api/blades/${blades[0]!.id}/copy`, { data: { id: copy } });
+  await page.goto(`/blades/${copy}/route`);
+  await page.waitForLoadState("networkidle");
+  const school = page.getByRole("button", { name: /^most of it soft/i });
+  if (await school.isVisible()) await school.click();
+  const stock = page.getByLabel(/^Bar, thick|^Stock/).first();
+  await expect(stock).toBeVisible();
+  await stock.fill("3.9");
+  await stock.press("Enter");
+  const thin = page.getByRole("button", { name: /^Thin the blade to/ });
+  await expect(thin).toBeVisible();
+  const of = async () =>
+    (
+      (await (await page.request.get(`/api/blades/${copy}`)).json()) as {
+        file: { thickness: { t: number }[] };
+      }
+    ).file.thickness.map(({ t }) => t);
+  const before = Math.max(...(await of()));
+  await thin.click();
+  await expect.poll(async () => Math.max(...(await of()))).toBeLessThan(before);
+  await expect(thin).toHaveCount(0);
+});
