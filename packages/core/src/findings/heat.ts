@@ -291,8 +291,8 @@ const skinMore: HeatRule = ({ report, route, say }) => {
     finding(
       "skin-more",
       "watch",
-      `These heats leave a skin without carbon about ${say.length(report.leave / 1.5)} deep; the route takes ${say.length(route.skin)} off for it.`,
-      "Leave more, or keep air away: foil, a coat, a rich forge.",
+      `These heats leave a skin without carbon ${say.length(report.leave / SKIN_SPREAD ** 2)} to ${say.length(report.leave)} deep; the route takes ${say.length(route.skin)} off, less than the deepest.`,
+      `Leave ${say.length(skin)} for the skin, or keep air away with foil, a coat or a rich forge.`,
       "W. D. Callister; N. Birks and J. Jackson (1970), from memory of; × or ÷ 1.5",
       { offers: [{ words: `Leave ${say.length(skin)} for the skin`, route: { ...route, skin } }] },
     ),
@@ -345,6 +345,8 @@ const AS_PLANNED: readonly HeatRule[] = [
   unsourced,
 ];
 const RANK = { fix: 0, watch: 1, note: 2 } as const;
+/** The depth of a skin is known to this factor either way. Starting value. */
+const SKIN_SPREAD = 1.5;
 /** Standard normal deviate for 95 of 100. */
 const COVERS = 1.96;
 

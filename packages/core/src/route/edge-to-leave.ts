@@ -33,6 +33,15 @@ export function leftSoft(blade: Blade, route: Route, shop: Shop): LeftSoft | nul
   return { edge: now.edge, line: side ? now[side].grindLine! / last[side].grindLine! : null };
 }
 
+/** Edge left for the oven on a usual field knife, mm. Source: common practice, 0.050 in. */
+const USUAL_FOR_OVEN = 1.27;
+
+/** The edge that a route leaves for the oven at the middle of the blade, mm, to a hundredth; a usual one where it leaves none. */
+export function edgeForOven(blade: Blade, route: Route, shop: Shop): number {
+  const left = route.stages.length > 0 ? leftSoft(blade, route, shop) : null;
+  return left ? Math.round(100 * left.edge) / 100 : USUAL_FOR_OVEN;
+}
+
 /** The route whose rough bevels leave an edge of so much at the middle of the blade, mm. */
 export function leavingEdge(blade: Blade, route: Route, shop: Shop, edge: number): Leaving {
   return leaving(route, edge, (one) => leftSoft(blade, one, shop)?.edge ?? 0);

@@ -4,7 +4,7 @@ import type { Blade } from "../../src/blade/schema.ts";
 import { judgePlan } from "../../src/findings/plan.ts";
 import { readingFor } from "../../src/grind/setups.ts";
 import { fitOf, stockOfRound, thicknessFrom, thinnedTo, widestInRound } from "../../src/route/bar.ts";
-import { leavingEdge, leavingLine, leftSoft } from "../../src/route/edge-to-leave.ts";
+import { edgeForOven, leavingEdge, leavingLine, leftSoft } from "../../src/route/edge-to-leave.ts";
 import { firstRoute } from "../../src/route/first.ts";
 import { ladderOf } from "../../src/route/ladder.ts";
 import { crossingInWords, stopInWords } from "../../src/route/layout.ts";
@@ -244,6 +244,11 @@ describe("the edge to leave", () => {
     const made = leavingEdge(blade, onBar(blade, 4.48, { gap: 0.48 }), USUAL_SHOP, 1.27);
     if (!made.ok) throw new Error(made.why);
     expect(leftSoft(blade, made.route, USUAL_SHOP)!.edge).toBeCloseTo(1.27, 3);
+    const thicker = leavingEdge(blade, made.route, USUAL_SHOP, 1.75);
+    expect(
+      thicker.ok && edgeForOven(blade, thicker.route, USUAL_SHOP),
+      "gauges are cut for the route's own edge",
+    ).toBe(1.75);
     const { layout } = report(blade, made.route);
     expect(layout!.setting).toBeCloseTo(2, 9);
     for (const { edge, outside, gap } of layout!.places) {

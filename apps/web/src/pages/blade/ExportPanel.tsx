@@ -1,14 +1,15 @@
 import type { Blade } from "@true-spine/core/blade/schema.ts";
 import { NO_EDGE } from "@true-spine/core/edge/schema.ts";
+import { edgeForOven } from "@true-spine/core/route/edge-to-leave.ts";
 import { edgeWithWork, forgeWithWork, heatWithWork, straightWithWork } from "@true-spine/core/work/joined.ts";
 import { PAPERS, type Paper } from "@true-spine/formats/papers.ts";
 import type { DxfOptions } from "@true-spine/formats/write-dxf.ts";
 import { proxy, type Remote } from "comlink";
-import { useRef, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { useStore } from "zustand";
 import { fetchBundle } from "../../api/bundles.ts";
 import { useSettings } from "../../app/settings.ts";
-import { useDocument, usePurpose, useRail, useScreen } from "../../blade/screen.ts";
+import { useDocument, useFile, usePurpose, useRail, useScreen } from "../../blade/screen.ts";
 import { Alert } from "../../parts/Alert.tsx";
 import { LengthBox } from "../../parts/Box.tsx";
 import { download } from "../../parts/download.ts";
@@ -22,9 +23,6 @@ import { useShop } from "../../shop/shop.ts";
 import { useCheck, useRoute, useWorkRows } from "../../work/useWorkRows.ts";
 import { askOnce } from "../../workers/asking.ts";
 import type { Workers } from "../../workers/workers.ts";
-
-/** Edge left for hardening on a usual field knife, mm. Source: common practice, 0.050 in. */
-const LEFT_FOR_HARDENING = 1.27;
 
 /** A solid to 0.02 mm of a long blade takes its time; progress is shown, and it can be stopped. */
 const WRITTEN_WITHIN_MS = 600_000;
@@ -73,8 +71,13 @@ function Choices({ onClose }: { onClose: () => void }) {
   const [busy, setBusy] = useState<{ name: string; share: number } | null>(null);
   const [why, setWhy] = useState<string | null>(null);
   const [withHistory, setWithHistory] = useState(false);
-  const [leave, setLeave] = useState(LEFT_FOR_HARDENING);
-  const [gap, setGap] = useState(0.5);
+  const [typedLeave, setLeave] = useState<number | null>(null);
+  const [typedGap, setGap] = useState<number | null>(null);
+  const file = useFile();
+  // As the route leaves the edge, until another figure is typed.
+  const planned = useMemo(() => edgeForOven(file, route, shop), [file, route, shop]);
+  const leave = typedLeave ?? planned;
+  const gap = typedGap ?? route.gap;
   const order = { behind: purpose?.behind ?? null, leave, gap };
   const writing = useRef<AbortController | null>(null);
   const stop = () => {
