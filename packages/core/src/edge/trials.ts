@@ -152,6 +152,21 @@ export const SEEDS: readonly Batch[] = [
   SEED(91, { material: "food can", angle: 15, least: 0, most: 0, damage: "none" }),
 ];
 
+const SEEDED = new Set(SEEDS.map(({ id }) => id));
+/** Whether a batch is one of the starting rows, which nobody here has cut. */
+export const isSeed = ({ id }: Pick<Batch, "id">) => SEEDED.has(id);
+
+/** What is known of cuts in a shop: its own batches, and before them the starting rows, unless the shop has removed those. */
+export function knownTrials({
+  trials = [],
+  ownTrialsOnly = false,
+}: {
+  readonly trials?: readonly Batch[] | undefined;
+  readonly ownTrialsOnly?: boolean | undefined;
+}): Batch[] {
+  return [...(ownTrialsOnly ? [] : SEEDS), ...trials];
+}
+
 /** The side load an apex at α stands, N/mm, at the contact depth that the strength index is told for; and how steep one has to be for a load. */
 export const apexStands = (alpha: number) => (0.4 / 3) * YIELD * tan(alpha) ** 2;
 export const apexFor = (load: number) => atan(Math.sqrt((3 * load) / (0.4 * YIELD)));
@@ -208,10 +223,10 @@ export function alike(batches: readonly Batch[], to: Pick<Batch, "steel" | "hrc"
   );
 }
 
-/** Edges ground anew that were tried, and of those how many failed: cuts of one edge count once. */
+/** Reground edges that were tried in this shop, and how many of those failed: cuts of one edge count once, starting rows not at all. */
 export function counted(batches: readonly Batch[]): { n: number; failed: number; below: number } {
   const edges = new Map<string, boolean>();
-  for (const { id, blade, edge, damage } of batches) {
+  for (const { id, blade, edge, damage } of batches.filter((one) => !isSeed(one))) {
     const key = edge === undefined ? id : `${blade ?? ""} ${edge}`;
     edges.set(key, (edges.get(key) ?? false) || damage !== "none");
   }
@@ -280,6 +295,8 @@ export function limitFrom(
   batches: readonly Batch[],
   { alpha, beta }: { readonly alpha: number; readonly beta: number | null },
 ): LimitOffer | null {
+  // The starting rows alone are what the usual limits rest on already: they move none.
+  if (batches.every(isSeed)) return null;
   const materials = [...new Set(batches.map(({ material }) => material))];
   const most = (site: "apex" | "body") => {
     const demands = materials.map((material) =>

@@ -1,7 +1,7 @@
 import { SIDES } from "../blade/schema.ts";
 import { type Edge, type EdgeStep, NO_THIN } from "../edge/schema.ts";
 import { withStep } from "../edge/steps.ts";
-import { apexFor, apexStands, demandOf, SEEDS } from "../edge/trials.ts";
+import { apexFor, apexStands, demandOf, knownTrials } from "../edge/trials.ts";
 import type { EdgeAsked, EdgeReport, StepReport } from "../route/edge-report.ts";
 import type { ThinReport } from "../route/thin-report.ts";
 import type { LengthUnit } from "../units/length.ts";
@@ -189,9 +189,7 @@ const stubProud: Rule = ({ report: { life, wear }, say }) => {
 /** What trials of its own steel show an edge has to stand, in a material that failed a stronger one. */
 const underTrial: Rule = ({ asked: { blade, shop }, report }) => {
   const steel = blade.steel;
-  const trials = [...SEEDS, ...(shop.trials ?? [])].filter(
-    (one) => steel !== undefined && one.steel === steel,
-  );
+  const trials = knownTrials(shop).filter((one) => steel !== undefined && one.steel === steel);
   const angle = Math.min(
     ...report.steps.flatMap(({ step }) =>
       step.kind === "strop" ? [] : [Math.max(step.angle.left, step.angle.right)],

@@ -127,6 +127,8 @@ export const ShopSchema = Type.Object(
     /** Knives that were measured, trials that were made, and the limits of purposes that they moved. */
     knives: Type.Optional(Type.Array(KnifeSchema, { maxItems: 1000 })),
     trials: Type.Optional(Type.Array(BatchSchema, { maxItems: 5000 })),
+    /** The starting rows of the tests are removed here. */
+    ownTrialsOnly: Type.Optional(Type.Boolean()),
     limits: Type.Optional(Type.Array(LearnedLimitSchema, { maxItems: 60 })),
     /** Times and weights as they were written down: what rates are corrected from, when the maker says so. */
     log: Type.Array(LoggedSchema, { maxItems: 2000 }),

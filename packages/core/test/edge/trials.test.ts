@@ -12,6 +12,7 @@ import {
   counted,
   demandOf,
   dropWork,
+  knownTrials,
   limitFrom,
   nextOf,
   parseTrials,
@@ -217,4 +218,13 @@ test("its file: as it is written; crossed bounds, a depth of nothing, both ways 
   expect(parseTrials(file({ ...batch(), more: 1 })).ok).toBe(false);
   const twice = batch();
   expect(parseTrials(file(twice, twice)).ok).toBe(false);
+});
+
+test("starting rows are counted as nobody's edges, move no limit alone, and can be removed", () => {
+  const own = [1, 2, 3, 4].map((edge) => ({ ...SEEDS[0]!, id: crypto.randomUUID(), edge }));
+  const known = knownTrials({ trials: own });
+  expect(known).toHaveLength(SEEDS.length + 4);
+  expect(counted(known)).toMatchObject({ n: 4, failed: 0 });
+  expect(limitFrom(SEEDS, { alpha: 15, beta: 3 })).toBeNull();
+  expect(knownTrials({ trials: own, ownTrialsOnly: true })).toEqual(own);
 });

@@ -188,7 +188,7 @@ describe("judged", () => {
       expect(ids(blade, route, one.offers[0]!.heat!)).not.toContain(id);
     }
     const skin = found(blade, route, NO_HEAT).find(({ id }) => id === "skin-more")!;
-    expect(skin.message).toContain("0.18");
+    expect(skin.message).toContain("0.12 mm to 0.27 mm");
     expect(ids(blade, skin.offers[0]!.route!, NO_HEAT)).not.toContain("skin-more");
   });
 

@@ -1,9 +1,7 @@
-import { type Batch, SEEDS } from "@true-spine/core/edge/trials.ts";
+import { type Batch, isSeed } from "@true-spine/core/edge/trials.ts";
 import { type LengthUnit, showLengthWithUnit } from "@true-spine/core/units/length.ts";
 import { SmallButton } from "../../parts/Group.tsx";
 import { behindWords, DAMAGE_NAMES } from "./words.ts";
-
-const SEEDED = new Set(SEEDS.map(({ id }) => id));
 
 /** Every batch that counts, the last first; those of common practice cannot be struck out. */
 export function BatchesTable({
@@ -30,7 +28,7 @@ export function BatchesTable({
       <tbody>
         {batches.toReversed().map((one) => (
           <tr key={one.id} className="border-t border-rule">
-            <td className="py-1">{SEEDED.has(one.id) ? "common practice" : one.when.slice(0, 10)}</td>
+            <td className="py-1">{isSeed(one) ? "common practice" : one.when.slice(0, 10)}</td>
             <td>{one.material}</td>
             <td>
               {one.cuts}{" "}
@@ -43,7 +41,7 @@ export function BatchesTable({
               {one.depth ? `, ${showLengthWithUnit(one.depth, unit)}` : ""}
             </td>
             <td className="text-right">
-              {!SEEDED.has(one.id) && (
+              {!isSeed(one) && (
                 <SmallButton
                   label={`Strike out ${one.material}, ${one.angle}°`}
                   onClick={() => onStrike(one.id)}

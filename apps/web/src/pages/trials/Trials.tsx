@@ -2,11 +2,11 @@ import {
   alike,
   changesBetween,
   demandOf,
+  knownTrials,
   type LearnedLimit,
   limitFrom,
   nextOf,
   parseTrials,
-  SEEDS,
   standingLimits,
 } from "@true-spine/core/edge/trials.ts";
 import { purposeOf } from "@true-spine/core/findings/purposes.ts";
@@ -37,7 +37,7 @@ export function Trials() {
   const purpose = purposeOf(draft.use);
   // What is counted together: of the steel in hand, within a point of its hardness, done the same way.
   const mine = alike(own, draft);
-  const all = [...alike(SEEDS, draft), ...mine];
+  const all = alike(knownTrials(shop), draft);
   const edge = lastEdge(mine);
   const before = edge.length > 0 ? mine.at(-edge.length - 1) : undefined;
   const changes = before && edge[0] ? changesBetween(before, edge[0]) : [];
@@ -127,6 +127,14 @@ export function Trials() {
           <p className="text-faint">Nothing to move a limit by yet: sound and failed edges of this steel.</p>
         )}
       </section>
+      <p className="flex items-center gap-3 py-2 text-sm text-faint">
+        {shop.ownTrialsOnly
+          ? "The starting rows are removed: only your own tests count."
+          : "Rows marked common practice are starting rows: nobody cut them here, and they are not counted as edges."}
+        <SmallButton onClick={() => setWhy(put({ ...shop, ownTrialsOnly: !shop.ownTrialsOnly }))}>
+          {shop.ownTrialsOnly ? "Restore the starting rows" : "Remove the starting rows"}
+        </SmallButton>
+      </p>
       <BatchesTable
         batches={all}
         unit={unit}
