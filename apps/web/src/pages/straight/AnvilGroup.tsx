@@ -6,6 +6,7 @@ import { useFile, useScreen } from "../../blade/screen.ts";
 import { Alert } from "../../parts/Alert.tsx";
 import { LengthBox, NumberBox } from "../../parts/Box.tsx";
 import { Group, RecordButton } from "../../parts/Group.tsx";
+import { useNotices } from "../../parts/Notices.tsx";
 
 /** A simulated piece to try it on: bent as it is told, and bent again by every blow that is written down. */
 export function AnvilGroup({ laid, onLaid }: { laid: LaidPiece | null; onLaid: (laid: LaidPiece) => void }) {
@@ -80,6 +81,7 @@ export function AnvilGroup({ laid, onLaid }: { laid: LaidPiece | null; onLaid: (
             () => {
               setWhy(null);
               onLaid(piece);
+              useNotices.getState().tell("The simulated piece lies on the anvil.");
             },
             (error) => setWhy(whyOf(error)),
           )
