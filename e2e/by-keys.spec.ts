@@ -83,7 +83,7 @@ test("a blade is shaped, ground, judged, mended and exported without a pointer",
   await expect.poll(() => numberAt(page, "Behind the edge", 2)).toMatch(/0\.90$/);
   await page.keyboard.press("f");
   await expect(page.getByRole("region", { name: "Findings" })).toContainText(
-    "Behind the edge it is up to 0.90",
+    "Thickness behind the edge is up to 0.90",
   );
   const mend = page.getByRole("button", { name: "Take it down to 0.65 mm" });
   await expect(mend).toBeVisible();

@@ -71,7 +71,7 @@ test("a full tang from 25.4 × 6.35: how much to cut, the forms, both tapers, an
     await rowOf(page, "3. tapered"),
     await rowOf(page, "4. bevelled"),
   ];
-  expect(bar.at.map(([w, t]) => [w, t])).toEqual(Array.from({ length: 6 }, () => [25.4, 6.3]));
+  expect(bar.at.map(([w, t]) => [w, t])).toEqual(Array.from({ length: 6 }, () => [25.4, 6.4]));
   expect(bar.long * 25.4 * 6.35 * 0.00785).toBeCloseTo(blank, -0.5);
   // Thinner to the butt and to the tip than at the junction.
   const [tang, junction, , , , tip] = tapered.at;

@@ -82,7 +82,10 @@ test("a guarded knife: 1.75 left for the oven, the false edge after the hand fin
   page,
 }) => {
   await begin(page, "Guarded job", /^long knife with a guard$/, "4.8");
-  await press(page, "Add one");
+  await page
+    .getByRole("region", { name: "False edge" })
+    .getByRole("button", { name: "Add one" })
+    .press("Enter");
   await saved(page);
   await routeBy(page, /^most of it soft/i);
   await type(page, "Edge to leave for the oven", "1.75");

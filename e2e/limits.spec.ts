@@ -6,7 +6,7 @@ test("a limit changed for one blade, with its reason: judged by at once, kept, u
   await openBlade(page, id, "shape");
   const tray = page.getByRole("region", { name: "Findings" });
   await page.keyboard.press("f");
-  await expect(tray).not.toContainText("Behind the edge it is up to");
+  await expect(tray).not.toContainText("Thickness behind the edge is up to");
   await page.keyboard.press("f");
 
   await page.getByRole("button", { name: "limits …" }).click();
@@ -27,7 +27,7 @@ test("a limit changed for one blade, with its reason: judged by at once, kept, u
   await saved(page);
 
   await page.keyboard.press("f");
-  await expect(tray).toContainText("Behind the edge it is up to");
+  await expect(tray).toContainText("Thickness behind the edge is up to");
   await expect(tray).toContainText("this blade's own limit: only ever slices tomatoes");
   await openBlade(page, id, "shape");
   await page.keyboard.press("f");

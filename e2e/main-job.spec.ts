@@ -37,7 +37,7 @@ test("a finding moves the scribe to its place, and its remedy clears it", async 
   });
   await openBlade(page, id);
   await page.keyboard.press("f");
-  const item = page.getByRole("listitem").filter({ hasText: "Behind the edge it is up to 0.90 mm" });
+  const item = page.getByRole("listitem").filter({ hasText: "Thickness behind the edge is up to 0.90 mm" });
   await expect(item).toBeVisible();
   const scribe = page.getByRole("slider", { name: "Scribe" });
   const was = await scribe.getAttribute("aria-valuenow");
@@ -119,9 +119,9 @@ test("findings go on coming after the browser has tidied its memory", async ({ p
   await expect(findings).toContainText("All well.");
   const browser = await page.context().newCDPSession(page);
   for (const [behind, words] of [
-    ["0.9", "Behind the edge it is up to"],
+    ["0.9", "Thickness behind the edge is up to"],
     ["0.5", "All well."],
-    ["0.1", "Behind the edge it is down to"],
+    ["0.1", "Thickness behind the edge is down to"],
   ] as const) {
     // Remedies are confirmed too: nothing is under way.
     await expect(findings).toHaveAttribute("aria-busy", "false");
