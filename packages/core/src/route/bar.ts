@@ -5,6 +5,7 @@ import { type Shop, USUAL_SHOP } from "../shop/schema.ts";
 import type { Areas } from "./areas.ts";
 import { flatsToCome } from "./ladder.ts";
 import { type BarSurface, NO_ROUTE, type Route } from "./schema.ts";
+import { workedOn } from "./stages.ts";
 import { takingOf } from "./take.ts";
 
 /** Standard thicknesses of bar, mm. Source: common practice, eighths and sixteenths of an inch and whole millimetres. */
@@ -24,9 +25,13 @@ const LEAST_CLEAN_UP = 0.1;
  */
 export function lostToFlats(blade: Blade, route: Route, shop: Shop): number {
   const lost = 2 * flatsToCome(blade, route, shop) + (route.bar ? 2 * CLEAN_UP[route.bar.surface] : 0);
-  return route.bar?.surface === "ground"
-    ? Math.min(lost, Math.max(0, route.stock - thickestOf(blade)))
-    : lost;
+  if (route.bar?.surface !== "ground") return lost;
+  // What the maker has a stage take off is taken whatever the bar has.
+  const said = route.stages.reduce(
+    (sum, stage) => sum + (workedOn(stage) === "flats" ? (stage.takes ?? 0) : 0),
+    0,
+  );
+  return Math.max(2 * said, Math.min(lost, Math.max(0, route.stock - thickestOf(blade))));
 }
 
 /**

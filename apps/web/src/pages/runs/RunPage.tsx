@@ -108,8 +108,7 @@ function OpenRun({ id, session }: { id: string; session: RunSession }) {
     (of) => download(file.name, "-batch.csv", writeRun(of.data, of.report), "text/csv"),
   );
   const pickPlace = () => {
-    if (data && !data.specification)
-      tell("Add a blade to this run first: the places to chart are the blade's.");
+    if (file.blades.length === 0) tell("Add a blade to this run first: the places to chart are the blade's.");
     else setIsPicking("place");
   };
   const blades = data?.blades ?? [];
@@ -140,7 +139,7 @@ function OpenRun({ id, session }: { id: string; session: RunSession }) {
         </span>
         <span className="ml-auto flex gap-2">
           <PlainButton onClick={() => setIsPicking("blades")}>Blades</PlainButton>
-          <PlainButton isBusy={isPicking === "place" && !data} onClick={pickPlace}>
+          <PlainButton isBusy={isPicking === "place" && !data?.specification} onClick={pickPlace}>
             Add a place
           </PlainButton>
           <PlainButton isBusy={waiting !== null} onClick={() => press("sheet")}>
