@@ -121,7 +121,9 @@ const watched = (page: Page): Walked => {
   const walked: Walked = { pressed: [], dead: [], errors: [] };
   page.on("pageerror", (error) => walked.errors.push(`${page.url()}: ${error.message}`));
   page.on("console", (message) => {
-    if (message.type() === "error") walked.errors.push(`${page.url()}: ${message.text()}`);
+    // The browser writes down a refused save itself; the page then asks which version to keep.
+    const isConflict = message.text().includes("status of 409");
+    if (message.type() === "error" && !isConflict) walked.errors.push(`${page.url()}: ${message.text()}`);
   });
   page.on("dialog", (dialog) => void dialog.dismiss());
   return walked;
