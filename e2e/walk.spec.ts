@@ -105,7 +105,7 @@ async function walk(page: Page, path: string, opens: readonly string[], walked: 
     const until = Date.now() + EFFECT_MS;
     let isSeen = false;
     while (!isSeen && Date.now() < until) {
-      // A press moves the focus to its button: that alone is no effect.
+      // A press moves the focus to its button: that alone does not count.
       isSeen = isElsewhere || withoutFocus(await stateOf(page)) !== withoutFocus(before);
       if (!isSeen) await page.waitForTimeout(60);
     }
@@ -144,7 +144,7 @@ for (const which of [0, 1]) {
     const walked = watched(page);
     const blades = (await (await page.request.get("/api/blades")).json()) as { id: string }[];
     for (const one of [...BLADE_PAGES, "card"]) {
-      // Each on a copy of its own: what one page takes away another page needs.
+      // A separate copy for each page: one page removes stages that another page needs.
       const id = crypto.randomUUID();
       await page.request.post(`/api/blades/${blades[which]!.id}/copy`, { data: { id } });
       await walk(page, one === "card" ? `/card/${id}` : `/blades/${id}/${one}`, ["f"], walked);

@@ -1,4 +1,5 @@
 import { spawn } from "node:child_process";
+import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { PROJECT } from "./database.mjs";
 import { Plain } from "./plain.mjs";
@@ -20,6 +21,8 @@ export async function startServer({ databaseUrl, port, dist, env = {} }) {
     // In a group of its own, so that Ctrl+C reaches this process first and the server drains in order.
     detached: true,
     env: {
+      // A server for tests, pictures or a bench does not put copies of its database among those of the shop.
+      TRUE_SPINE_COPIES: join(tmpdir(), "true-spine-copies-of-tests"),
       ...process.env,
       ...env,
       DATABASE_URL: databaseUrl,

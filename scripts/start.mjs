@@ -22,7 +22,12 @@ run(async () => {
     if (!shop && !LOOPBACK.includes(process.env.HOST ?? "127.0.0.1")) {
       throw new Plain("To let tablets and other machines in, start it with: npm start -- --shop");
     }
-    const env = { HOSTS: process.env.ALLOWED_HOSTS ?? "", ...cluster.env, ...shop?.env };
+    const env = {
+      HOSTS: process.env.ALLOWED_HOSTS ?? "",
+      TRUE_SPINE_COPIES: process.env.TRUE_SPINE_COPIES ?? join(STATE, copiesOf(process.env.DATABASE_URL)),
+      ...cluster.env,
+      ...shop?.env,
+    };
     serving = await onSomePort((port) => supervise(cluster, { port, dist, env }));
     say(`\nTrue Spine is ready: ${serving.url}`);
     if (shop) {
@@ -40,6 +45,13 @@ run(async () => {
     await cluster.stop();
   }
 });
+
+/** Folder of a database's own copies: each database has one, so that copies of two are not thinned out together. */
+function copiesOf(address) {
+  if (!address) return "copies";
+  const { host, pathname } = new URL(address);
+  return `copies-${`${host}${pathname}`.replace(/[^a-z0-9.-]+/gi, "-")}`;
+}
 
 /**
  * A database that is kept elsewhere, in the place of a cluster of this project's own: the one that the address names, or `true_spine` on

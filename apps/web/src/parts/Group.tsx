@@ -2,7 +2,7 @@ import type { ComponentProps, ReactNode } from "react";
 import { Alert } from "./Alert.tsx";
 import { useGuard, WithRefusals } from "./refusals.tsx";
 
-/** A short group of controls with its heading: a form of its own for the boxes in it. */
+/** A short group of controls with its heading. Its boxes make one form: a refused entry in one of them blocks the RecordButtons of the group. */
 export function Group({ title, children, aside }: { title: string; children: ReactNode; aside?: ReactNode }) {
   return (
     <section aria-label={title} className="bg-sheet px-3 py-2.5 contain-layout">

@@ -153,7 +153,7 @@ export const SEEDS: readonly Batch[] = [
 ];
 
 const SEEDED = new Set(SEEDS.map(({ id }) => id));
-/** Whether a batch is one of the starting rows, which nobody here has cut. */
+/** Whether a batch is one of the starting rows, which were not cut in this shop. */
 export const isSeed = ({ id }: Pick<Batch, "id">) => SEEDED.has(id);
 
 /** What is known of cuts in a shop: its own batches, and before them the starting rows, unless the shop has removed those. */

@@ -10,25 +10,27 @@ import type { Purpose } from "./purposes.ts";
  * and an edge bevel of 22° straight off the flats are one edge, and are judged as one.
  */
 
-/** An edge bevel that departs from the bevel run on to the apex by no more than this, mm in all, is no bevel of its own. Starting value. */
+/** An edge bevel within this distance of the bevel extended to the apex, mm in all, is judged as part of that bevel. Starting value. */
 const APART = 0.02;
 
-/** Slope of the face above the edge bevel, 0 where that is the flat. */
+/** Slope of the face above the edge bevel; null where that is the flat. */
 const slopeAbove = ({ angleAtShoulder, primaryAngle }: Station["left"]) => {
   const angle = angleAtShoulder ?? primaryAngle;
   return angle === null ? null : tan(angle);
 };
 
-/** Whether one face runs to the apex on every side: there is no shoulder that a caliper could find. */
+/** Whether one face runs to the apex on each ground side, so that a caliper finds no shoulder. False where neither side is ground. */
 export function isZeroEdge({ blade }: Pick<Field, "blade">, station: Station): boolean {
   let apart = 0;
+  let isGround = false;
   for (const side of SIDES) {
     const { edgeBevel } = station[side];
     const above = slopeAbove(station[side]);
+    isGround ||= Boolean(edgeBevel) || above !== null;
     // Straight off the flats the edge bevel is the one face there is.
     if (edgeBevel && above !== null) apart += Math.abs(edgeBevel * (tan(blade.edge.angle[side]) - above));
   }
-  return apart <= APART;
+  return isGround && apart <= APART;
 }
 
 /**

@@ -92,7 +92,7 @@ const annealHardens: HeatRule = (asked) => {
     const T = subcriticalAt(known);
     const words = isSlow
       ? `${name} cools too fast from ${showTemperature(op.T, op.said)}: a section of ${say.length(thick)} of this steel can harden in still air, and so may stay hard.`
-      : `${name} at ${showTemperature(op.T, op.said)} cooled in ${op.medium ?? "air"} is ${isAirHard ? "a hardening" : "a normalize"}, not an anneal: it ends above ${showTemperature(from)}, where the steel transforms.`;
+      : `${name} at ${showTemperature(op.T, op.said)} cooled in ${op.medium ?? "air"} is ${isAirHard ? "a hardening" : "a normalize"}, not an anneal: the steel transforms above ${showTemperature(from)} and cools too fast.`;
     return [
       finding(
         "anneal-hardens",

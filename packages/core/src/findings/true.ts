@@ -12,7 +12,7 @@ import { type Reading, type Spot, sideWords } from "../inspect/schema.ts";
 import type { Doubt, RoundDoubt } from "../inspect/screen.ts";
 import type { Slip } from "../inspect/slips.ts";
 import type { BenchSteel } from "../inspect/target.ts";
-import { centringCost, type Together } from "../inspect/together.ts";
+import { centringCost, linesAgainst, type Together } from "../inspect/together.ts";
 import { INSTRUMENT_NAMES } from "../shop/instrument.ts";
 import type { LengthUnit } from "../units/length.ts";
 import { type Finding, found, type NotJudged, type Severity } from "./finding.ts";
@@ -111,28 +111,6 @@ const edgeOffCentre: WorkRule = ({ stage, together, say }) => {
     );
   });
 };
-
-/** Readings of one place contradict each other from so many standard uncertainties. */
-const CONTRADICTS = 4;
-/** Grind lines count as read at the place of an edge reading within this, mm. */
-const SAME_PLACE = 4;
-
-/**
- * The grind lines of a place where they contradict the edge readings there: an edge off centre by k makes them unlike by 2k/tan β. Null
- * where they agree, or were not read.
- */
-function linesAgainst(
-  edge: Together["centre"][number],
-  lines: Together["lines"],
-): Together["lines"][number] | null {
-  const there = lines.find(({ x }) => Math.abs(x - edge.x) <= SAME_PLACE);
-  if (!there || edge.value === 0) return null;
-  const u = Math.hypot(there.expanded, (edge.linesApart / edge.value) * edge.expanded) / COVERS;
-  // The side that the edge is off to stands proud, and its line low.
-  const expected = -Math.sign(edge.value) * Math.abs(edge.linesApart);
-  return Math.abs(there.value - expected) > CONTRADICTS * u ? there : null;
-}
-const COVERS = 1.96;
 
 const linesApart: WorkRule = ({ together, say }) => {
   const worst = together.lines.toSorted((a, b) => Math.abs(b.value) - Math.abs(a.value))[0];

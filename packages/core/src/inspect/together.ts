@@ -143,6 +143,28 @@ function linesApartBy(stage: BenchSteel, u: number, k: number): number {
   return -k * (moved("left") + moved("right"));
 }
 
+/** Readings of one place contradict each other from so many standard uncertainties. */
+const CONTRADICTS = 4;
+/** Grind lines count as read at the place of an edge reading within this, mm. */
+const SAME_PLACE = 4;
+
+/**
+ * The grind lines of a place where they contradict the edge readings there: an edge off centre by k makes them unlike by 2k/tan β. Null
+ * where they agree, or were not read.
+ */
+export function linesAgainst(
+  edge: Together["centre"][number],
+  lines: Together["lines"],
+): Together["lines"][number] | null {
+  const there = lines.find(({ x }) => Math.abs(x - edge.x) <= SAME_PLACE);
+  if (!there || edge.value === 0) return null;
+  const u = Math.hypot(there.expanded, (edge.linesApart / edge.value) * edge.expanded) / COVERS;
+  // The side that the edge is off to stands proud, and its line low.
+  const expected = -Math.sign(edge.value) * Math.abs(edge.linesApart);
+  return Math.abs(there.value - expected) > CONTRADICTS * u ? there : null;
+}
+const COVERS = 1.96;
+
 function edgeOf(figures: readonly Figure[]): Together["edge"] {
   if (figures.length < 2) return null;
   const by = (better: (a: number, b: number) => boolean, of: (figure: Figure) => number) =>

@@ -171,7 +171,7 @@ describe("remedies", () => {
   const OFFERED: Readonly<Record<string, string>> = {
     "taper-rises": "Make it 4.00 mm there, and no thicker ahead of it.",
     "grind-line-runs-out": "Grind to the spine: set the bevel full.",
-    "bevel-steeper-than-edge": "Sharpen at 7° a side.",
+    "bevel-steeper-than-edge": "Sharpen at 8° a side.",
     "edge-swallows-bevel": "Sharpen at 15° a side.",
     "sides-differ": "Make the left side the same as the right.",
     "false-edge-meets-bevel": "Start the false edge at 62.00 mm.",

@@ -133,7 +133,7 @@ function Copies({ state }: { state: CopyState }) {
 }
 
 function lastInWords({ lastGood, isLate }: CopyState): string {
-  if (!lastGood) return "There is no good copy yet. The first is made within minutes of the start.";
+  if (!lastGood) return "No good copy yet. The program makes one about a minute after it starts.";
   const ago = `The last good copy was made ${agoInWords(Date.parse(lastGood))}.`;
   return isLate ? `${ago} There is none of the last seven days: see below why.` : ago;
 }

@@ -130,7 +130,7 @@ export function Trials() {
       <p className="flex items-center gap-3 py-2 text-sm text-faint">
         {shop.ownTrialsOnly
           ? "The starting rows are removed: only your own tests count."
-          : "Rows marked common practice are starting rows: nobody cut them here, and they are not counted as edges."}
+          : "Rows marked common practice are starting rows. They were not cut in this shop and do not count as edges."}
         <SmallButton onClick={() => setWhy(put({ ...shop, ownTrialsOnly: !shop.ownTrialsOnly }))}>
           {shop.ownTrialsOnly ? "Restore the starting rows" : "Remove the starting rows"}
         </SmallButton>
